@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { Decoder, Key, Screen } from './objects.js';
+import { Vantage } from './words.js';
+
+const Ms = z.number().min(0).max(120_000);
+const Mbps = z.number().min(0).max(400_000);
+
+/** Round trips of one run. Percentiles are of type 7, the interval is the 95 % interval of the median. */
+export const RoundTrips = z.object({
+  samples: z.number().int().min(0).max(1_000_000),
+  lost: z.number().int().min(0).max(1_000_000).default(0),
+  minMs: Ms,
+  medianMs: Ms,
+  p95Ms: Ms,
+  p99Ms: Ms.optional(),
+  maxMs: Ms.optional(),
+  jitterMs: Ms.optional(),
+  medianLowMs: Ms,
+  medianHighMs: Ms,
+});
+
+export const Datagrams = z.object({
+  passes: z.boolean(),
+  sent: z.number().int().min(0).max(1_000_000).optional(),
+  lost: z.number().int().min(0).max(1_000_000).optional(),
+  overtaken: z.number().int().min(0).max(1_000_000).optional(),
+  jitterMs: Ms.optional(),
+});
+
+export const DrawnScene = z.object({
+  renderer: z.string().max(300),
+  drawnBy: z.enum(['processor', 'graphics']).optional(),
+  frames: z.number().int().min(0),
+  averageFps: z.number().min(0).max(1000),
+  low1Fps: z.number().min(0).max(1000),
+});
+
+export const BrowserFacts = z.object({
+  kind: z.string().max(60),
+  version: z.string().max(60),
+  touch: z.boolean(),
+  can: z.partialRecord(
+    z.enum(['clipboard', 'fullScreen', 'keyboardLock', 'secondScreen', 'usb', 'camera', 'microphone', 'webgl', 'webCodecs', 'webrtc']),
+    z.boolean(),
+  ),
+});
+
+export const DecodeAnswer = z.object({
+  codec: z.enum(['h264', 'hevc', 'vp9', 'av1']),
+  mode: z.enum(['1080p30', '1080p60', '2160p30', '2160p60']),
+  supported: z.boolean(),
+  smooth: z.boolean(),
+  hardware: z.boolean(),
+});
+
+/** Every fact a measurement may carry. What was not measured is absent, never zero. */
+export const Figures = z.object({
+  roundTrips: RoundTrips.optional(),
+  addedDownMs: Ms.optional().describe('Median round trip while the line fills downwards minus the idle median'),
+  addedUpMs: Ms.optional(),
+  datagrams: Datagrams.optional(),
+  downMbps: Mbps.optional(),
+  upMbps: Mbps.optional(),
+  screens: z.array(Screen).max(16).optional(),
+  decodes: z.array(DecodeAnswer).max(40).optional(),
+  decoders: z.array(Decoder).max(40).optional(),
+  scene: DrawnScene.optional(),
+  browser: BrowserFacts.optional(),
+});
+
+export const Measurement = z
+  .object({
+    id: Key,
+    at: z.iso.datetime(),
+    by: z.string().min(1).max(120),
+    method: z.enum(['field check', 'ping', 'fping', 'iperf3', 'round trips']),
+    vantage: Vantage,
+    person: Key.optional(),
+    endpoint: Key.optional(),
+    location: Key,
+    partial: z.boolean().default(false),
+    note: z.string().max(300).optional(),
+    figures: Figures,
+  })
+  .meta({ id: 'Measurement' });
+
+export type RoundTrips = z.infer<typeof RoundTrips>;
+export type Datagrams = z.infer<typeof Datagrams>;
+export type DrawnScene = z.infer<typeof DrawnScene>;
+export type BrowserFacts = z.infer<typeof BrowserFacts>;
+export type DecodeAnswer = z.infer<typeof DecodeAnswer>;
+export type Figures = z.infer<typeof Figures>;
+export type Measurement = z.infer<typeof Measurement>;

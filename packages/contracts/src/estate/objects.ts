@@ -1,0 +1,204 @@
+import { z } from 'zod';
+import {
+  ClientKind,
+  Codec,
+  ContentClass,
+  DeviceClass,
+  LineKind,
+  LocationKind,
+  Ownership,
+  PeripheralKind,
+  PortKind,
+  SecurityMode,
+  WorkKind,
+} from './words.js';
+
+/** Readable key of an estate object: unique within its kind. */
+export const Key = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'must be 1 to 64 letters, digits, dots, dashes or underscores, starting with a letter or digit');
+const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
+const Rate = z.number().positive('must be above 0').max(400_000, 'must be at most 400000 Mbit/s');
+const Version = z.string().regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
+const Instant = z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' });
+const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
+const Latitude = z.number().min(-90).max(90);
+const Longitude = z.number().min(-180).max(180);
+const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
+
+export const Line = z.object({
+  lineKind: LineKind.describe('Kind of line out of the location'),
+  downMbps: Rate.optional().describe('Declared rate towards the location, Mbit/s'),
+  upMbps: Rate.optional().describe('Declared rate from the location, Mbit/s'),
+  delayMs: z.number().min(0).max(5000).optional().describe('Declared round trip to the gateway, ms'),
+  metered: z.boolean().default(false).describe('Whether traffic is paid by volume'),
+});
+
+export const Location = z
+  .object({
+    id: Key,
+    name: Name,
+    area: Name.optional().describe('Row of the Board this location is counted in, if not its own'),
+    kind: LocationKind,
+    latitude: Latitude,
+    longitude: Longitude,
+    timeZone: z.string().min(1).default('UTC').describe('IANA zone'),
+    ...Line.shape,
+    ownLines: z.boolean().default(false).describe('True where every endpoint has a line of its own (homes, outside firms)'),
+    sharedBy: z.number().int().min(1).max(100_000).optional().describe('People who share the line'),
+    activeShare: Share.optional().describe('Share of them active in the busy hour'),
+    inside: z.boolean().default(false).describe('On the inside network, with a direct path to the hosts'),
+    addressRange: z.string().optional().describe('Address range in CIDR form'),
+  })
+  .meta({ id: 'Location' });
+
+export const Region = z.object({ id: Key, name: Name, latitude: Latitude, longitude: Longitude }).meta({ id: 'Region' });
+
+const ClientFloors = z
+  .partialRecord(ClientKind, Version)
+  .default({})
+  .describe('Lowest client version accepted, by client kind; a kind that is missing has no floor');
+
+export const Gateway = z
+  .object({
+    id: Key,
+    name: Name,
+    region: Key,
+    address: z.string().min(1).max(253).describe('Host name people connect to'),
+    certificate: z
+      .object({ names: z.array(z.string()).min(1), notBefore: Day, notAfter: Day, trust: z.enum(['public', 'organisation', 'none']) })
+      .optional(),
+    clientFloors: ClientFloors,
+    securityModes: z.array(SecurityMode).min(1),
+    tlsMinimum: z.enum(['1.2', '1.3']).default('1.2'),
+    udp: z.boolean().optional(),
+    codecs: z.array(Codec).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
+    usb: z.boolean().default(true),
+    secondFactor: z.boolean().default(false),
+    secondFactorTimeoutS: z.number().min(1).max(600).optional(),
+  })
+  .meta({ id: 'Gateway' });
+
+export const Pool = z
+  .object({
+    id: Key,
+    name: Name,
+    gateway: Key,
+    placement: z.enum(['fill first', 'spread']).default('spread'),
+    securityModes: z.array(SecurityMode).min(1),
+    clientFloors: ClientFloors,
+    managedOnly: z.boolean().default(false).describe('Personal devices are refused'),
+    spareHosts: z.number().int().min(0).default(0).describe('Hosts kept awake and empty'),
+  })
+  .meta({ id: 'Pool' });
+
+export const Graphics = z.object({
+  card: z.boolean(),
+  driver: z.boolean().default(false),
+  mode: z.enum(['display', 'compute']).default('display'),
+  usedForSessions: z.boolean().default(false),
+  encoder: z.boolean().default(false),
+});
+
+export const Host = z
+  .object({
+    id: Key,
+    name: Name,
+    pool: Key,
+    region: Key,
+    power: z.enum(['on', 'asleep', 'off']).optional(),
+    places: z.number().int().min(1).max(1000),
+    used: z.number().int().min(0).max(1000).optional().describe('Sessions now'),
+    graphics: Graphics.optional(),
+    encoderMacroblocksPerS: z.number().positive().optional().describe('What the encoder can do, macroblocks a second'),
+    encoderLoad: Share.optional().describe('Share of the encoder in use'),
+    drawMs: z.number().positive().max(2000).optional().describe('Median time to draw a frame, ms'),
+    encodeMs: z.number().positive().max(500).optional().describe('Median time to encode a frame, ms'),
+    reportedAt: Instant.optional().describe('When the host last reported; absent means the figures were typed'),
+  })
+  .meta({ id: 'Host' });
+
+export const Resource = z
+  .object({
+    id: Key,
+    name: Name,
+    kind: z.enum(['desktop', 'app']),
+    pool: Key,
+    work: WorkKind,
+    content: z
+      .partialRecord(ContentClass, Share)
+      .refine((mix) => Math.abs(Object.values(mix).reduce((sum, share) => sum + (share ?? 0), 0) - 1) < 0.011, 'shares must add up to 1')
+      .describe('What it mostly shows: share of the time by content class'),
+    graphics: z.boolean().default(false).describe('Draws 3D and wants a graphics card in the host'),
+    calls: z.boolean().default(false).describe('People hold calls in it'),
+    camera: z.boolean().default(false).describe('People send their camera picture'),
+    profileMB: z.number().min(0).max(1_000_000).optional().describe('Size of the profile fetched at sign-in'),
+    profileRegion: Key.optional().describe('Region the profile is kept in, if not the host’s'),
+    deliveredMB: z.number().min(0).max(1_000_000).default(0).describe('Applications delivered at sign-in'),
+    onlyApp: Name.optional().describe('The one application people use in this desktop, if it is only one'),
+  })
+  .meta({ id: 'Resource' });
+
+export const Group = z
+  .object({ id: Key, name: Name, rank: z.number().int().min(0).describe('Order where a person is in several: the highest is nearest'), resources: z.array(Key).default([]) })
+  .meta({ id: 'Group' });
+
+export const Person = z
+  .object({ id: Key, name: Name, kind: z.enum(['staff', 'seasonal', 'guest']), location: Key, groups: z.array(Key).default([]) })
+  .meta({ id: 'Person' });
+
+export const Screen = z.object({
+  widthPx: z.number().int().min(320).max(16_384),
+  heightPx: z.number().int().min(240).max(16_384),
+  refreshHz: z.number().min(1).max(500).optional(),
+  scale: z.number().min(0.5).max(5).default(1),
+  port: PortKind.optional(),
+  x: z.number().int().optional(),
+  y: z.number().int().optional(),
+});
+
+export const Decoder = z.object({
+  codec: z.enum(['h264', 'hevc', 'vp9', 'av1']),
+  level: z.string().regex(/^\d(\.\d)?$/, 'must be a level such as 4.1'),
+  chroma444: z.boolean().default(false),
+});
+
+export const Endpoint = z
+  .object({
+    id: Key,
+    name: Name,
+    location: Key,
+    person: Key.optional().describe('Usual person'),
+    users: z.array(Key).default([]).describe('People who share it'),
+    deviceClass: DeviceClass,
+    ownership: Ownership,
+    platform: z.enum(['thin', 'desktop', 'mobile']),
+    processor: z.enum(['armhf', 'arm64', 'x86-64']),
+    cores: z.number().int().min(1).max(256).optional(),
+    memoryMB: z.number().int().min(64).max(4_194_304).optional(),
+    clientKind: ClientKind,
+    clientVersion: Version.optional(),
+    decoders: z.array(Decoder).optional().describe('Hardware decoders; an empty list means there are none, absent means not known'),
+    screens: z.array(Screen).optional(),
+    peripherals: z.array(PeripheralKind).default([]),
+    connection: z.enum(['wired', 'wifi']).optional(),
+    wifiSignalDbm: z.number().min(-110).max(0).optional(),
+    line: Line.optional().describe('Its own line, where the location has ownLines'),
+    alwaysOn: z.boolean().default(false),
+    reportedAt: Instant.optional().describe('When the endpoint last reported; absent means the figures were typed'),
+  })
+  .meta({ id: 'Endpoint' });
+
+export type Line = z.infer<typeof Line>;
+export type Location = z.infer<typeof Location>;
+export type Region = z.infer<typeof Region>;
+export type Gateway = z.infer<typeof Gateway>;
+export type Pool = z.infer<typeof Pool>;
+export type Graphics = z.infer<typeof Graphics>;
+export type Host = z.infer<typeof Host>;
+export type Resource = z.infer<typeof Resource>;
+export type Group = z.infer<typeof Group>;
+export type Person = z.infer<typeof Person>;
+export type Screen = z.infer<typeof Screen>;
+export type Decoder = z.infer<typeof Decoder>;
+export type Endpoint = z.infer<typeof Endpoint>;

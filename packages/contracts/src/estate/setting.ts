@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { Key } from './objects.js';
+import { ClientKind, Layer, LineKind, Ownership } from './words.js';
+
+/** One condition a layer's entry may carry: every field given must hold. */
+export const SettingCondition = z
+  .object({
+    ownership: Ownership.optional(),
+    lineKind: LineKind.optional(),
+    metered: z.boolean().optional(),
+    clientKind: ClientKind.optional(),
+    guest: z.boolean().optional(),
+    inside: z.boolean().optional(),
+  })
+  .strict();
+
+export const SettingValue = z.union([z.boolean(), z.number(), z.string().max(200), z.array(z.string().max(200)).max(200)]);
+
+export const Setting = z
+  .object({
+    id: Key,
+    key: z.string().regex(/^[a-z]+\.[a-zA-Z]+$/, 'must be a setting key such as picture.frameCap'),
+    layer: Layer,
+    target: z.string().min(1).max(64).describe('The device class, location, group, person or endpoint it is for; * for the organisation'),
+    value: SettingValue,
+    condition: SettingCondition.optional(),
+    locked: z.boolean().default(false).describe('Stops every nearer layer'),
+  })
+  .meta({ id: 'Setting' });
+
+export type SettingCondition = z.infer<typeof SettingCondition>;
+export type SettingValue = z.infer<typeof SettingValue>;
+export type Setting = z.infer<typeof Setting>;

@@ -1,0 +1,105 @@
+import type { z } from 'zod';
+import { readDecoder, readMix, readScreen, writeDecoder, writeMix, writeScreen } from './compact.js';
+
+/** How one CSV column maps to a place in the object. */
+export interface Column {
+  name: string;
+  path: string[];
+  expected: string;
+  read: (text: string) => unknown;
+  write: (value: unknown) => string;
+}
+
+interface Def {
+  type: string;
+  innerType?: z.ZodType;
+  element?: z.ZodType;
+  entries?: Record<string, string>;
+  shape?: Record<string, z.ZodType>;
+}
+const defOf = (schema: z.ZodType): Def => (schema as unknown as { _zod: { def: Def } })._zod.def;
+
+const unwrap = (schema: z.ZodType): Def => {
+  let def = defOf(schema);
+  while (['optional', 'default', 'nullable'].includes(def.type) && def.innerType) def = defOf(def.innerType);
+  return def;
+};
+
+/** Thrown by a column's reader; the table reader turns it into a problem with file and line. */
+export class CellError extends Error {}
+
+const words = (def: Def) => Object.keys(def.entries ?? {});
+const list = (text: string) =>
+  text
+    .split(';')
+    .map((part) => part.trim())
+    .filter(Boolean);
+
+function leaf(path: string[], def: Def): Column {
+  const base = { name: path.join('.'), path };
+  const text = (value: unknown) => (value === undefined ? '' : String(value));
+  switch (def.type) {
+    case 'number':
+      return {
+        ...base,
+        expected: 'a number with a point for decimals',
+        write: text,
+        read: (cell) => {
+          if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell)) throw new CellError(`“${cell}” is not a number`);
+          return Number(cell);
+        },
+      };
+    case 'boolean':
+      return {
+        ...base,
+        expected: 'yes or no',
+        write: (value) => (value === undefined ? '' : value ? 'yes' : 'no'),
+        read: (cell) => {
+          if (/^(yes|true)$/i.test(cell)) return true;
+          if (/^(no|false)$/i.test(cell)) return false;
+          throw new CellError(`“${cell}” is neither yes nor no`);
+        },
+      };
+    case 'enum':
+      return {
+        ...base,
+        expected: `one of ${words(def).join(', ')}`,
+        write: text,
+        read: (cell) => {
+          if (!words(def).includes(cell)) throw new CellError(`“${cell}” is not a known word`);
+          return cell;
+        },
+      };
+    case 'record':
+      return { ...base, expected: 'parts such as text:0.6;still:0.4', read: readMix, write: writeMix };
+    case 'array': {
+      const element = def.element ? unwrap(def.element) : { type: 'string' };
+      if (element.shape && 'widthPx' in element.shape)
+        return { ...base, expected: 'screens such as 1920x1080@60 scale 1.5 hdmi-2.0 +0+0', read: (cell) => list(cell).map(readScreen), write: (v) => (v as never[] | undefined)?.map(writeScreen).join('; ') ?? '' };
+      if (element.shape && 'chroma444' in element.shape)
+        return { ...base, expected: 'decoders such as h264@5.1;hevc@5.1+444, or none', read: (cell) => (cell === 'none' ? [] : list(cell).map(readDecoder)), write: (v) => (v === undefined ? '' : (v as unknown[]).length === 0 ? 'none' : (v as never[]).map(writeDecoder).join(';')) };
+      if (element.shape) return { ...base, expected: 'a JSON list', read: readJson, write: (v) => (v === undefined ? '' : JSON.stringify(v)) };
+      return { ...base, expected: element.type === 'enum' ? `words from ${words(element).join(', ')}, separated by ;` : 'values separated by ;', read: list, write: (v) => (v as string[] | undefined)?.join(';') ?? '' };
+    }
+    default:
+      return { ...base, expected: 'text', read: (cell) => cell, write: text };
+  }
+}
+
+function readJson(cell: string): unknown {
+  try {
+    return JSON.parse(cell);
+  } catch {
+    throw new CellError('is not valid JSON');
+  }
+}
+
+/** The CSV columns of an object schema, nested objects flattened with dots. The schema is the only definition. */
+export function columnsOf(schema: z.ZodType, prefix: string[] = []): Column[] {
+  const shape = unwrap(schema).shape ?? {};
+  return Object.entries(shape).flatMap(([key, child]) => {
+    const def = unwrap(child);
+    const path = [...prefix, key];
+    return def.type === 'object' ? columnsOf(child, path) : [leaf(path, def)];
+  });
+}

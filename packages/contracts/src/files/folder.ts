@@ -1,0 +1,108 @@
+import type { z } from 'zod';
+import { emptyEstate, objectKinds, objectSchemas, references, type Estate, type ObjectKind } from '../estate/estate.js';
+import { Measurement } from '../estate/measurement.js';
+import { readDocument, writeDocument } from './document.js';
+import type { FileProblem } from './problem.js';
+import { readTable, writeTable, type Placed } from './table.js';
+
+/** File of each kind of object in an estate folder. Flat kinds are tables, nested ones YAML. */
+export const folderFiles: Record<ObjectKind, string> = {
+  organisation: 'organisation.yaml',
+  region: 'regions.yaml',
+  gateway: 'gateways.yaml',
+  pool: 'pools.yaml',
+  host: 'hosts.csv',
+  resource: 'resources.csv',
+  group: 'groups.csv',
+  location: 'locations.csv',
+  person: 'people.csv',
+  endpoint: 'endpoints.csv',
+  setting: 'settings.yaml',
+};
+export const measurementsFile = 'measurements.csv';
+
+export interface FolderContent {
+  estate: Estate;
+  measurements: Measurement[];
+  problems: FileProblem[];
+  /** Kinds whose file is there; a kind without a file is left alone by an import. */
+  present: ObjectKind[];
+}
+
+const read = <S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]) =>
+  file.endsWith('.csv') ? readTable(file, text, schema, problems) : readDocument(file, text, schema, problems);
+
+function withoutDuplicates<T extends { id: string }>(placed: Placed<T>[], problems: FileProblem[]): Placed<T>[] {
+  const lines = new Map<string, number>();
+  return placed.filter(({ value, file, line }) => {
+    const first = lines.get(value.id);
+    if (first === undefined) return lines.set(value.id, line);
+    problems.push({ file, line, field: 'id', problem: `“${value.id}” stands in line ${first} already`, expected: 'an id of its own' });
+    return false;
+  });
+}
+
+/** Names of other objects in a value, with the field they stand in. */
+export function referencesOf(kind: ObjectKind, value: object): { field: string; to: ObjectKind; id: string }[] {
+  return Object.entries(references[kind] ?? {}).flatMap(([field, to]) => {
+    const content = (value as Record<string, unknown>)[field];
+    const ids = Array.isArray(content) ? content : content === undefined ? [] : [content];
+    return ids.map((id) => ({ field, to, id: String(id) }));
+  });
+}
+
+/**
+ * Reads an estate folder given as file name → text. Nothing is skipped silently: every row left out has a problem.
+ * `known` are ids that exist already, so that a folder may hold a part of the estate.
+ */
+export function readFolder(
+  files: ReadonlyMap<string, string>,
+  known: Partial<Record<ObjectKind, ReadonlySet<string>>> = {},
+  onProgress: (file: string, done: number, total: number) => void = () => {},
+): FolderContent {
+  const problems: FileProblem[] = [];
+  const estate = emptyEstate();
+  const present: ObjectKind[] = [];
+  const ids = {} as Record<ObjectKind, Set<string>>;
+  const names = new Set<string>([...Object.values(folderFiles), measurementsFile]);
+  for (const file of files.keys())
+    if (/\.(csv|ya?ml)$/.test(file) && !names.has(file))
+      problems.push({ file, line: 1, field: '', problem: 'is not a file of an estate folder', expected: `one of ${[...names].join(', ')}` });
+  for (const [i, kind] of objectKinds.entries()) {
+    ids[kind] = new Set(known[kind]);
+    const file = folderFiles[kind];
+    const text = files.get(file);
+    onProgress(file, i, objectKinds.length + 1);
+    if (text === undefined) continue;
+    present.push(kind);
+    const placed = withoutDuplicates(read(file, text, objectSchemas[kind], problems) as Placed<{ id: string }>[], problems);
+    for (const { value } of placed) ids[kind].add(value.id);
+    const kept = placed.filter(({ value, line }) => {
+      const missing = referencesOf(kind, value).filter(({ to, id }) => !ids[to]?.has(id));
+      for (const { field, to, id } of missing)
+        problems.push({ file, line, field, problem: `no ${to} has the id “${id}”`, expected: `an id that stands in ${folderFiles[to]}` });
+      return missing.length === 0;
+    });
+    (estate[kind] as { id: string }[]) = kept.map(({ value }) => value);
+  }
+  const measured = files.get(measurementsFile);
+  onProgress(measurementsFile, objectKinds.length, objectKinds.length + 1);
+  const measurements = measured === undefined ? [] : withoutDuplicates(readTable(measurementsFile, measured, Measurement, problems), problems);
+  const placed = measurements.filter(({ value, line }) => {
+    if (ids.location.has(value.location)) return true;
+    problems.push({ file: measurementsFile, line, field: 'location', problem: `no location has the id “${value.location}”`, expected: 'an id that stands in locations.csv' });
+    return false;
+  });
+  return { estate, measurements: placed.map(({ value }) => value), problems, present };
+}
+
+/** The estate as file name → text. Reading it again gives the same estate. */
+export function writeFolder(estate: Estate, measurements: readonly Measurement[] = []): Map<string, string> {
+  const files = new Map<string, string>();
+  for (const kind of objectKinds) {
+    const file = folderFiles[kind];
+    files.set(file, file.endsWith('.csv') ? writeTable(objectSchemas[kind] as z.ZodType, estate[kind]) : writeDocument(estate[kind]));
+  }
+  if (measurements.length) files.set(measurementsFile, writeTable(Measurement, measurements));
+  return files;
+}

@@ -1,0 +1,7 @@
+export * from './estate/words.js';
+export * from './estate/estate.js';
+export * from './estate/measurement.js';
+export * from './estate/setting.js';
+export { Key, Line, Location, Region, Gateway, Pool, Host, Resource, Group, Person, Endpoint, Screen, Decoder, Graphics } from './estate/objects.js';
+export { folderFiles, measurementsFile, readFolder, referencesOf, writeFolder, type FolderContent } from './files/folder.js';
+export type { FileProblem } from './files/problem.js';

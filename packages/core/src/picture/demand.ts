@@ -1,0 +1,86 @@
+import type { Codec, ContentClass } from '@underpass/contracts';
+import { atPixels, codecFactor, contentClasses, frameRatePower } from './content.js';
+
+export interface Stream {
+  /** Pixels of the screen the work happens on. */
+  activePixels: number;
+  /** Pixels of the other screens in the session, which mostly stand still. */
+  idlePixels: number;
+  fps: number;
+  codec: Codec;
+  chroma444: boolean;
+  /** 16, 24 or 32 bit; 16 saves a third of the bits of bitmap codecs only. */
+  colourDepth?: number;
+}
+
+export interface Demand {
+  meanMbps: number;
+  /** 95th percentile second: what the line must hold so that it is short in one second of twenty only. */
+  p95Mbps: number;
+  /** Standard deviation between seconds. */
+  sdMbps: number;
+  /** The part of the mean that is video. */
+  videoMbps: number;
+  firstFrameBytes: number;
+}
+
+/** IP, UDP and TLS headers on top of the picture: about 5 %; common practice, no source. */
+const overhead = 1.05;
+/** Sound and input of an ordinary session, Mbit/s; from memory, assumed. */
+const soundAndInputMbps = 0.1;
+/** Seconds of one class vary too: the 95th percentile second is about 1.3 times its mean (assumed). */
+const peakWithinClass = 1.3;
+
+function rateOf(content: ContentClass, pixels: number, stream: Stream): number {
+  const c = contentClasses[content];
+  const depth = stream.colourDepth === 16 && (stream.codec === 'bitmap' || stream.codec === 'progressive') ? 2 / 3 : 1;
+  return (
+    atPixels(c.mbps, pixels) *
+    Math.pow(stream.fps / 30, frameRatePower) *
+    codecFactor(stream.codec, c.videoShare) *
+    (stream.chroma444 ? c.chroma444Factor : 1) *
+    depth *
+    overhead
+  );
+}
+
+/**
+ * Picture demand of a mix of content classes: a person's work shows one class at a time, so the mean is the mix and the
+ * 95th percentile second belongs to the class that lies at 95 % of the time when ordered by rate.
+ */
+export function pictureDemand(mix: Partial<Record<ContentClass, number>>, stream: Stream): Demand {
+  const rest = soundAndInputMbps + (stream.idlePixels > 0 ? rateOf('still', stream.idlePixels, stream) : 0);
+  const parts: { share: number; mbps: number; video: boolean }[] = [];
+  let meanMbps = 0;
+  let videoMbps = 0;
+  let squares = 0;
+  let firstFrameBytes = 0;
+  for (const key in mix) {
+    const content = key as ContentClass;
+    const share = mix[content] ?? 0;
+    if (share <= 0) continue;
+    const mbps = rateOf(content, stream.activePixels, stream);
+    const video = contentClasses[content].videoShare >= 0.9;
+    parts.push({ share, mbps, video });
+    meanMbps += share * mbps;
+    squares += share * mbps * mbps;
+    if (video) videoMbps += share * mbps;
+    const first = contentClasses[content].firstFrameBytes;
+    firstFrameBytes += share * (atPixels(first, stream.activePixels) + (stream.idlePixels > 0 ? atPixels(contentClasses.still.firstFrameBytes, stream.idlePixels) : 0));
+  }
+  parts.sort((a, b) => b.mbps - a.mbps);
+  let above = 0;
+  let peak = parts[0];
+  for (const part of parts) {
+    above += part.share;
+    peak = part;
+    if (above > 0.05) break;
+  }
+  return {
+    meanMbps: meanMbps + rest,
+    p95Mbps: (peak?.mbps ?? 0) * peakWithinClass + rest,
+    sdMbps: Math.sqrt(Math.max(0, squares - meanMbps * meanMbps)),
+    videoMbps,
+    firstFrameBytes: firstFrameBytes * overhead,
+  };
+}

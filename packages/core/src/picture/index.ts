@@ -1,0 +1,4 @@
+export * from './content.js';
+export * from './demand.js';
+export * from './lineFrames.js';
+export * from './frameTimes.js';

@@ -1,0 +1,5 @@
+export * from './levels.js';
+export * from './decoding.js';
+export * from './ports.js';
+export * from './timing.js';
+export * from './clientLimits.js';

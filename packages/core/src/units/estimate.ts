@@ -1,0 +1,19 @@
+import type { Source } from '@underpass/contracts';
+
+/** A figure with the interval it lies in and where it comes from. low = value = high where nothing is uncertain. */
+export interface Estimate {
+  value: number;
+  low: number;
+  high: number;
+  source: Source | 'computed';
+  /** By whom and when, or the source of an assumption. */
+  note: string;
+  samples?: number;
+  /** The figure that disagrees and is not used. */
+  notUsed?: { value: number; source: Source; note: string };
+}
+
+export const exact = (value: number, source: Estimate['source'], note: string): Estimate => ({ value, low: value, high: value, source, note });
+export const between = (value: number, low: number, high: number, source: Estimate['source'], note: string): Estimate => ({ value, low, high, source, note });
+/** A default of ours with a spread: wide enough that a threshold inside it counts as not known. */
+export const assumed = (value: number, low: number, high: number, note: string): Estimate => between(value, low, high, 'assumed', note);

@@ -1,0 +1,9 @@
+/** Where and what is wrong with an input, and what would be right. Errors in core are values. */
+export interface Fault {
+  place: string;
+  problem: string;
+  remedy: string;
+}
+export type Result<T> = { ok: true; value: T } | { ok: false; fault: Fault };
+export const good = <T>(value: T): Result<T> => ({ ok: true, value });
+export const bad = (place: string, problem: string, remedy: string): Result<never> => ({ ok: false, fault: { place, problem, remedy } });

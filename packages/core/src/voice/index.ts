@@ -1,0 +1,2 @@
+export * from './eModel.js';
+export * from './carriage.js';
