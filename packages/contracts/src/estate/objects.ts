@@ -75,7 +75,6 @@ export const Gateway = z
     codecs: z.array(Codec).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
     usb: z.boolean().default(true),
     secondFactor: z.boolean().default(false),
-    secondFactorTimeoutS: z.number().min(1).max(600).optional(),
   })
   .meta({ id: 'Gateway' });
 

@@ -1,0 +1,21 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { readFolder, type Estate, type Measurement } from '@underpass/contracts';
+import { CommandError } from './commandError.js';
+
+/** Reads an estate folder from disk; every fault is told with its file and line. */
+export function estateFrom(folder: string): { estate: Estate; measurements: Measurement[] } {
+  let names: string[];
+  try {
+    if (!statSync(folder).isDirectory()) throw new CommandError(`${folder}: is a file; give the folder it is in`);
+    names = readdirSync(folder);
+  } catch (error) {
+    if (error instanceof CommandError) throw error;
+    throw new CommandError(`${folder}: there is no such folder`);
+  }
+  const files = new Map(names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+  if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
+  const { estate, measurements, problems } = readFolder(files);
+  if (problems.length) throw new CommandError(problems.map((p) => `${join(folder, p.file)}:${p.line}: ${p.field ? `${p.field} ` : ''}${p.problem}; expected ${p.expected}`).join('\n'));
+  return { estate, measurements };
+}

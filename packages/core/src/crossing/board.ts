@@ -1,0 +1,177 @@
+import type { Bay, Verdict } from '@underpass/contracts';
+import type { CrossingRef, EstateModel } from '../estate/index.js';
+import { worstVerdict } from './figures.js';
+import { evaluateCrossing, type Summary } from './evaluate.js';
+import type { FactsReader } from './factsFor.js';
+
+export type Counts = Record<Verdict, number>;
+export const noCounts = (): Counts => ({ blocked: 0, limited: 0, unknown: 0, clear: 0 });
+
+export interface BoardRow {
+  area: string;
+  note: string;
+  /** People of the row, each at the worst of their crossings there. */
+  people: Counts;
+  cells: Record<string, Counts>;
+  locations: string[];
+}
+export interface Board {
+  people: Counts;
+  bays: Record<Bay, Counts>;
+  resources: { id: string; name: string }[];
+  rows: BoardRow[];
+}
+
+const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
+const order = (counts: Counts) => counts.blocked * 3 + counts.limited * 2 + counts.unknown;
+
+class Worst {
+  private readonly verdicts = new Map<string, Verdict>();
+  see(key: string, verdict: Verdict): void {
+    this.verdicts.set(key, worstVerdict(this.verdicts.get(key) ?? 'clear', verdict));
+  }
+  counts(): Counts {
+    const counts = noCounts();
+    for (const verdict of this.verdicts.values()) counts[verdict]++;
+    return counts;
+  }
+}
+
+/** Locations × resources, people counted once at their worst crossing, worst first. */
+export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summaries: ReadonlyMap<string, Summary>): Board {
+  const all = new Worst();
+  const bays = new Map<Bay, Worst>();
+  const rows = new Map<string, { worst: Worst; cells: Map<string, Worst>; locations: Set<string> }>();
+  const used = new Map<string, number>();
+  for (const ref of refs) {
+    const summary = summaries.get(ref.id);
+    const location = model.locations.get(ref.location);
+    if (!summary || !location) continue;
+    const area = location.area ?? location.name;
+    let row = rows.get(area);
+    if (!row) rows.set(area, (row = { worst: new Worst(), cells: new Map(), locations: new Set() }));
+    row.locations.add(location.id);
+    let cell = row.cells.get(ref.resource);
+    if (!cell) row.cells.set(ref.resource, (cell = new Worst()));
+    cell.see(ref.person, summary.verdict);
+    row.worst.see(ref.person, summary.verdict);
+    all.see(ref.person, summary.verdict);
+    if (summary.bay) {
+      let bay = bays.get(summary.bay);
+      if (!bay) bays.set(summary.bay, (bay = new Worst()));
+      bay.see(ref.person, summary.verdict);
+    }
+    used.set(ref.resource, (used.get(ref.resource) ?? 0) + 1 + (summary.verdict === 'clear' ? 0 : 5));
+  }
+  const bayNames: Bay[] = ['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace'];
+  return {
+    people: all.counts(),
+    bays: Object.fromEntries(bayNames.map((bay) => [bay, bays.get(bay)?.counts() ?? noCounts()])) as Record<Bay, Counts>,
+    resources: [...used.entries()].sort((a, b) => b[1] - a[1]).map(([id]) => ({ id, name: model.resources.get(id)?.name ?? id })),
+    rows: [...rows.entries()]
+      .map(([area, row]) => ({
+        area,
+        note: noteOf(model, [...row.locations]),
+        people: row.worst.counts(),
+        cells: Object.fromEntries([...row.cells].map(([resource, worst]) => [resource, worst.counts()])),
+        locations: [...row.locations],
+      }))
+      .sort((a, b) => (notClear(b.people) > 0 ? 1 : 0) - (notClear(a.people) > 0 ? 1 : 0) || order(b.people) - order(a.people) || a.area.localeCompare(b.area)),
+  };
+}
+
+function noteOf(model: EstateModel, ids: readonly string[]): string {
+  const first = model.locations.get(ids[0] ?? '');
+  if (ids.length > 1) return `${ids.length} places`;
+  if (!first) return '';
+  if (first.ownLines) return 'own lines';
+  return first.downMbps ? `one line, ${first.downMbps} Mbit/s` : 'line rate not known';
+}
+
+export interface LeadingFinding {
+  kind: string;
+  bay: Bay;
+  weight: 'blocked' | 'limited' | 'unknown' | 'risk';
+  area: string;
+  text: string;
+  people: number;
+  before: Counts;
+  remedy: { text: string; effect: string; applicable: boolean } | null;
+  /** People by verdict once everybody concerned has the remedy. */
+  after: Counts;
+  /** One crossing that shows it. */
+  example: string;
+}
+
+/** At most this many crossings of a group are evaluated with their remedies; above it the count says "of the first". */
+const mostInGroup = 400;
+
+/** The findings that cost most over the estate: what, where, how many people, and what the best remedy does for them. */
+export function leadingFindings(reader: FactsReader, refs: readonly CrossingRef[], summaries: ReadonlyMap<string, Summary>, most = 8): LeadingFinding[] {
+  const { model } = reader;
+  const groups = new Map<string, { kind: string; area: string; refs: CrossingRef[]; people: Set<string>; bad: number }>();
+  for (const ref of refs) {
+    const summary = summaries.get(ref.id);
+    if (!summary || summary.verdict === 'clear') continue;
+    const location = model.locations.get(ref.location);
+    const area = location?.area ?? location?.name ?? '';
+    for (const kind of summary.kinds) {
+      const key = `${kind}|${area}`;
+      let group = groups.get(key);
+      if (!group) groups.set(key, (group = { kind, area, refs: [], people: new Set(), bad: 0 }));
+      group.refs.push(ref);
+      group.people.add(ref.person);
+      group.bad += summary.verdict === 'blocked' ? 4 : summary.verdict === 'limited' ? 2 : 0.2;
+    }
+  }
+  const candidates = [...groups.values()].sort((a, b) => b.bad - a.bad).slice(0, most * 3);
+  return candidates.flatMap((group) => leading(reader, group) ?? []).sort((a, b) => b.score - a.score).slice(0, most).map(({ finding }) => finding);
+}
+
+function leading(reader: FactsReader, group: { kind: string; area: string; refs: CrossingRef[] }): { finding: LeadingFinding; score: number } | null {
+  const before = new Worst();
+  const texts = new Map<string, { after: Worst; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
+  let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
+  let score = 0;
+  const people = new Set<string>();
+  const seen: { person: string; verdict: Verdict; remedies: Map<string, Verdict> }[] = [];
+  for (const ref of group.refs.slice(0, mostInGroup)) {
+    const facts = reader.read(ref);
+    const evaluation = facts && evaluateCrossing(facts);
+    const found = evaluation?.findings.find((finding) => finding.kind === group.kind);
+    if (!evaluation || !found || found.weight === 'risk') continue;
+    people.add(ref.person);
+    before.see(ref.person, evaluation.figures.verdict);
+    score += found.cost;
+    if (!first || found.cost > first.cost) first = { text: found.text, bay: found.bay, weight: found.weight, cost: found.cost, ref };
+    const remedies = new Map<string, Verdict>();
+    for (const remedy of found.remedies) {
+      const entry = texts.get(remedy.text) ?? { after: new Worst(), helped: new Set<string>(), effect: remedy.effectText, applicable: remedy.applicable, gain: 0 };
+      entry.gain += remedy.effect?.gain ?? 0;
+      if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
+      texts.set(remedy.text, entry);
+      remedies.set(remedy.text, remedy.effect?.becomes ?? evaluation.figures.verdict);
+    }
+    seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
+  }
+  if (!first) return null;
+  const best = [...texts.entries()].sort(([, a], [, b]) => b.helped.size - a.helped.size || Number(b.applicable) - Number(a.applicable) || b.gain - a.gain)[0];
+  const after = new Worst();
+  for (const { person, verdict, remedies } of seen) after.see(person, (best && remedies.get(best[0])) ?? verdict);
+  const helped = best?.[1].helped.size ?? 0;
+  return {
+    score,
+    finding: {
+      kind: group.kind,
+      bay: first.bay,
+      weight: first.weight,
+      area: group.area,
+      text: first.text,
+      people: people.size,
+      before: before.counts(),
+      remedy: best ? { text: best[0], effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect, applicable: best[1].applicable } : null,
+      after: after.counts(),
+      example: first.ref.id,
+    },
+  };
+}

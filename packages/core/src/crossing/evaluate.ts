@@ -1,0 +1,111 @@
+import type { Bay } from '@underpass/contracts';
+import type { SettingValues } from '../settings/index.js';
+import { isApplicable, onPaper, type Change } from './change.js';
+import { effectOf, type Effect } from './effect.js';
+import type { CrossingFacts } from './facts.js';
+import { computeFigures, type CrossingFigures } from './figures.js';
+import type { EvidenceLine, FindingKind } from './finding.js';
+import { findingKinds } from './findings/index.js';
+
+export interface Remedy {
+  text: string;
+  change: Change;
+  applicable: boolean;
+  effect: Effect | null;
+  effectText: string;
+}
+
+export interface Finding {
+  kind: string;
+  bay: Bay;
+  weight: FindingKind['weight'];
+  text: string;
+  cost: number;
+  costText: string;
+  sure: 'sure' | 'likely' | 'rests on an assumption';
+  evidence: EvidenceLine[];
+  remedies: Remedy[];
+  /** Findings with the same root cause. */
+  consequences: string[];
+}
+
+export interface Evaluation {
+  figures: CrossingFigures;
+  findings: Finding[];
+}
+
+const meanMbps = (facts: CrossingFacts, settings: SettingValues): number => computeFigures(facts, settings).demand.meanMbps;
+
+/** The figures of a crossing after a change on paper. */
+export function figuresAfter(facts: CrossingFacts, change: Change): CrossingFigures {
+  const paper = onPaper(facts, change, meanMbps);
+  return computeFigures(paper.facts, paper.settings);
+}
+
+function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
+  const remedies = proposals.remedies.map((proposal): Remedy => {
+    if (proposal.change.length === 0) return { text: proposal.text, change: [], applicable: false, effect: null, effectText: proposal.ask ?? '' };
+    const effect = effectOf(before, figuresAfter(facts, proposal.change));
+    return { text: proposal.text, change: proposal.change, applicable: isApplicable(proposal.change), effect, effectText: proposal.ask ? `${effect.text}; ${proposal.ask}` : effect.text };
+  });
+  // A change that makes nothing better is no remedy; one that needs no outside work comes first among equals.
+  return remedies.filter((remedy) => !remedy.effect || remedy.effect.helps).sort((a, b) => (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
+}
+
+/**
+ * Evaluates one crossing: the figures, and the findings in order of what they cost, each remedy with its effect computed by
+ * evaluating again with the change. Pure and deterministic.
+ */
+export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues): Evaluation {
+  const figures = computeFigures(facts, settings);
+  const found: { finding: Finding; explains: readonly string[] }[] = [];
+  for (const { kind, bay, weight, explains, detect } of findingKinds) {
+    const result = detect(facts, figures);
+    if (!result) continue;
+    const { text, cost, costText, sure, evidence } = result;
+    found.push({ finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies: remediesOf(facts, figures, result), consequences: [] }, explains: explains ?? [] });
+  }
+  found.sort((a, b) => b.finding.cost - a.finding.cost);
+  const told = new Set<string>();
+  for (const root of found) {
+    if (told.has(root.finding.kind)) continue;
+    for (const other of found)
+      if (other !== root && root.explains.includes(other.finding.kind) && !told.has(other.finding.kind)) {
+        told.add(other.finding.kind);
+        root.finding.consequences.push(other.finding.text);
+      }
+  }
+  return { figures, findings: found.map(({ finding }) => finding).filter(({ kind }) => !told.has(kind)) };
+}
+
+/** Verdict and the kinds found, without remedies: what a whole estate needs for each crossing. */
+export interface Summary {
+  verdict: CrossingFigures['verdict'];
+  /** The bay of the dearest finding that decides the verdict. */
+  bay: Bay | null;
+  kinds: string[];
+  delayMs: number;
+  frameRate: number;
+  firstBroken: string | null;
+  meanMbps: number;
+  timeToUsableS: number;
+  mos: number | null;
+}
+
+export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues): Summary {
+  const f = computeFigures(facts, settings);
+  const kinds: string[] = [];
+  let bay: Bay | null = null;
+  let dearest = -1;
+  for (const kind of findingKinds) {
+    const found = kind.detect(facts, f);
+    if (!found) continue;
+    kinds.push(kind.kind);
+    if (kind.weight !== 'risk' && found.cost > dearest) {
+      dearest = found.cost;
+      bay = kind.bay;
+    }
+  }
+  const heard = f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint;
+  return { verdict: f.verdict, bay: f.verdict === 'clear' ? null : bay, kinds, delayMs: f.delay.value, frameRate: f.frames.value, firstBroken: f.broken?.name ?? null, meanMbps: f.demand.meanMbps, timeToUsableS: f.timeline.totalS, mos: heard?.mos ?? null };
+}

@@ -1,0 +1,127 @@
+import { chooseEvidence, type Evidence } from '../evidence/index.js';
+import type { CrossingRef, EstateModel } from '../estate/index.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
+import { computeFigures } from './figures.js';
+
+const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
+/** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
+const assumedActiveShare = 0.6;
+
+/**
+ * Facts of crossings, made from the model. Parts that many crossings share (evidence of an endpoint, the demand of a line) are
+ * made once and remembered here.
+ */
+export class FactsReader {
+  private readonly evidence = new Map<string, Evidence>();
+  private readonly others = new Map<string, OtherDemand>();
+  private readonly gateways;
+
+  constructor(
+    readonly model: EstateModel,
+    readonly atMs: number,
+  ) {
+    this.gateways = { gateways: model.estate.gateway, regions: model.regions, organisation: model.organisation };
+  }
+
+  /** Facts of one crossing; null where an object it needs does not exist. */
+  read(ref: CrossingRef): CrossingFacts | null {
+    return this.assemble(ref, this.othersAt(ref.location));
+  }
+
+  private assemble(ref: CrossingRef, others: OtherDemand): CrossingFacts | null {
+    const { model } = this;
+    const person = model.people.get(ref.person);
+    const endpoint = model.endpoints.get(ref.endpoint);
+    const location = model.locations.get(ref.location);
+    const resource = model.resources.get(ref.resource);
+    const pool = resource && model.pools.get(resource.pool);
+    const gateway = pool && model.gateways.get(pool.gateway);
+    const gatewayRegion = gateway && model.regions.get(gateway.region);
+    if (!person || !endpoint || !location || !resource || !pool || !gateway || !gatewayRegion) return null;
+    const access = model.accessOf.get(person.id);
+    const line = location.ownLines && endpoint.line ? endpoint.line : location;
+    return {
+      person,
+      endpoint,
+      location,
+      line,
+      resource,
+      resources: access?.resources.length ?? 0,
+      entitled: access?.resources.includes(resource.id) ?? false,
+      pool,
+      hosts: model.hostsOfPool.get(pool.id) ?? [],
+      gateway,
+      gatewayRegion,
+      estate: this.gateways,
+      subject: {
+        deviceClass: endpoint.deviceClass,
+        location: location.id,
+        groups: access?.groups ?? [],
+        person: person.id,
+        endpoint: endpoint.id,
+        ownership: endpoint.ownership,
+        lineKind: line.lineKind,
+        metered: line.metered,
+        clientKind: endpoint.clientKind,
+        guest: person.kind === 'guest',
+        inside: location.inside,
+      },
+      settings: model.settings,
+      evidence: this.evidenceFor(endpoint.id, location.id, gatewayRegion.id),
+      others: location.ownLines ? alone : others,
+      atMs: this.atMs,
+    };
+  }
+
+  private evidenceFor(endpointId: string, locationId: string, regionId: string): Evidence {
+    const key = `${endpointId}|${locationId}|${regionId}`;
+    let known = this.evidence.get(key);
+    if (!known) {
+      const location = this.model.locations.get(locationId);
+      known = location ? chooseEvidence(this.model.measurementsAt.get(locationId) ?? [], location, endpointId, this.model.regions.get(regionId)) : { rejected: [] };
+      this.evidence.set(key, known);
+    }
+    return known;
+  }
+
+  /** What the other people at a location ask of its line, from the demand of everybody's crossings there. */
+  private othersAt(locationId: string): OtherDemand {
+    let known = this.others.get(locationId);
+    if (!known) this.others.set(locationId, (known = this.demandAt(locationId)));
+    return known;
+  }
+
+  private byLocation: Map<string, CrossingRef[]> | null = null;
+
+  private demandAt(locationId: string): OtherDemand {
+    const location = this.model.locations.get(locationId);
+    if (!location || location.ownLines) return alone;
+    if (!this.byLocation) {
+      this.byLocation = new Map();
+      for (const ref of this.model.crossings) {
+        const list = this.byLocation.get(ref.location);
+        if (list) list.push(ref);
+        else this.byLocation.set(ref.location, [ref]);
+      }
+    }
+    const people = new Set<string>();
+    let sum = 0;
+    let squares = 0;
+    let n = 0;
+    for (const ref of this.byLocation.get(locationId) ?? []) {
+      people.add(ref.person);
+      // beyond this many the mean of a location no longer moves
+      if (n >= 400) continue;
+      const facts = this.assemble(ref, alone);
+      if (!facts) continue;
+      const { meanMbps, sdMbps } = computeFigures(facts).demand;
+      sum += meanMbps;
+      squares += sdMbps * sdMbps + meanMbps * meanMbps;
+      n++;
+    }
+    if (n === 0) return alone;
+    const meanMbps = sum / n;
+    const count = Math.max(0, (location.sharedBy ?? people.size) - 1);
+    return { count, activeShare: location.activeShare ?? assumedActiveShare, meanMbps, sdMbps: Math.sqrt(Math.max(0, squares / n - meanMbps * meanMbps)) };
+  }
+}

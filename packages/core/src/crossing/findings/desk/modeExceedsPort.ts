@@ -1,0 +1,28 @@
+import { cost, type FindingKind } from '../../finding.js';
+import { portFits } from '../../desk.js';
+
+export const modeExceedsPort: FindingKind = {
+  kind: 'a screen’s mode does not pass its port',
+  bay: 'Desk',
+  weight: 'limited',
+  detect: ({ endpoint }) => {
+    const screens = endpoint.screens;
+    const i = screens ? portFits(endpoint).findIndex((fit) => fit !== null && !fit.fits) : -1;
+    const screen = screens?.[i];
+    const fit = portFits(endpoint)[i];
+    if (!screens || !screen || !fit) return null;
+    const mode = `${screen.widthPx} × ${screen.heightPx} at ${screen.refreshHz ?? 60} Hz`;
+    const replaced = (change: object) => screens.map((other, at) => (at === i ? { ...other, ...change } : other));
+    return {
+      text: fit.highestHz ? `${mode} does not pass ${screen.port}: it falls to ${fit.highestHz} Hz` : `${mode} does not pass ${screen.port}: the screen stays dark or smaller`,
+      cost: fit.highestHz ? 150 : cost.device,
+      costText: fit.highestHz ? `${fit.highestHz} of ${screen.refreshHz ?? 60} Hz` : '1 screen',
+      sure: 'sure',
+      evidence: [{ source: 'computed', text: `needs ${fit.neededGbps.toFixed(1)} Gbit/s, the port carries ${fit.usableGbps.toFixed(1)}` }],
+      remedies: [
+        { text: 'Use a port that carries it', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: replaced({ port: 'dp-hbr2' }) }], ask: 'the device must have one' },
+        ...(fit.highestHz ? [{ text: `Set the screen to ${fit.highestHz} Hz so that it does not flicker between modes`, change: [], ask: 'no figure gets better, but nothing is left to chance' }] : []),
+      ],
+    };
+  },
+};

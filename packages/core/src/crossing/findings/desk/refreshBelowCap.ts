@@ -1,0 +1,20 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const refreshBelowCap: FindingKind = {
+  kind: 'screen refresh below the frame cap',
+  bay: 'Desk',
+  weight: 'risk',
+  detect: ({ endpoint }, { session, settings, demand }) => {
+    const slowest = session.screens.reduce((least, screen) => Math.min(least, screen.refreshHz ?? Infinity), Infinity);
+    if (slowest >= settings['picture.frameCap']) return null;
+    const cap = Math.max(5, Math.floor(slowest));
+    return {
+      text: `The host sends up to ${settings['picture.frameCap']} frames, the screen shows ${slowest}`,
+      cost: cost.risk + 5,
+      costText: `${Math.round(settings['picture.frameCap'] - slowest)} frames thrown away`,
+      sure: 'sure',
+      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s` }],
+      remedies: [{ text: `Cap this endpoint at ${cap} frames`, change: [{ type: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: endpoint.id, value: cap }] }],
+    };
+  },
+};

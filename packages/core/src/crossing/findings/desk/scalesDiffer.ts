@@ -1,0 +1,24 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const scalesDiffer: FindingKind = {
+  kind: 'scale differs between screens',
+  bay: 'Desk',
+  weight: 'risk',
+  detect: ({ endpoint }, { session, settings }) => {
+    if (!session.limits.oneScale || settings['screens.oneScale'] || session.screens.length < 2) return null;
+    const scales = new Set(session.screens.map((screen) => screen.scale));
+    if (scales.size < 2) return null;
+    const low = Math.min(...scales);
+    return {
+      text: `Screens have scales ${[...scales].sort().join(' and ')}, a ${endpoint.clientKind} takes one: text is the wrong size on the other`,
+      cost: cost.risk + 30,
+      costText: '1 screen hard to read',
+      sure: 'likely',
+      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `scales ${[...scales].join(', ')}` }],
+      remedies: [
+        { text: `Give every screen the scale ${low}`, change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }], ask: 'text has one size on all screens' },
+        { text: 'Use one screen for the session', change: [], ask: 'one size of text, and less picture' },
+      ],
+    };
+  },
+};

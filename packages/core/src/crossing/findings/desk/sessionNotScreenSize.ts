@@ -1,0 +1,24 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const sessionNotScreenSize: FindingKind = {
+  kind: 'session larger or smaller than the screen',
+  bay: 'Desk',
+  weight: 'risk',
+  detect: ({ endpoint, location }, { session, settings }) => {
+    if (settings['picture.resolution'] !== 'fixed' || !session.native) return null;
+    const odd = session.screens.find((screen) => screen.widthPx !== screen.nativeWidthPx || screen.heightPx !== screen.nativeHeightPx);
+    if (!odd) return null;
+    const larger = odd.widthPx > odd.nativeWidthPx || odd.heightPx > odd.nativeHeightPx;
+    return {
+      text: `The session is fixed at ${odd.widthPx} × ${odd.heightPx}, the screen has ${odd.nativeWidthPx} × ${odd.nativeHeightPx}: ${larger ? 'scroll bars' : 'a blurred picture'}`,
+      cost: cost.risk + 40,
+      costText: larger ? 'scroll bars' : 'blur',
+      sure: 'sure',
+      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` }],
+      remedies: [
+        { text: `Follow the window at ${location.name}`, change: [{ type: 'setting', key: 'picture.resolution', layer: 'location', target: location.id, value: 'follow' }] },
+        { text: 'Use the native size on this endpoint', change: [{ type: 'setting', key: 'picture.resolution', layer: 'endpoint', target: endpoint.id, value: 'native' }] },
+      ],
+    };
+  },
+};

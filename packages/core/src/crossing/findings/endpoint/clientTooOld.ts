@@ -1,0 +1,24 @@
+import { cost, type FindingKind } from '../../finding.js';
+import { versionFloor } from '../../ladder.js';
+
+export const clientTooOld: FindingKind = {
+  kind: 'client below the version floor',
+  bay: 'Endpoint',
+  weight: 'blocked',
+  detect: (facts, { broken, settings }) => {
+    if (broken?.reason !== 'client too old') return null;
+    const floor = versionFloor(facts, settings);
+    const { endpoint } = facts;
+    return {
+      text: `Client ${endpoint.clientVersion} is refused: ${floor?.by} asks for ${floor?.version}`,
+      cost: cost.blocked,
+      costText: 'cannot sign in',
+      sure: 'sure',
+      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `client ${endpoint.clientVersion}, compared field by field with ${floor?.version}` }],
+      remedies: [
+        { text: `Update the client to ${floor?.version}`, change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientVersion', value: floor?.version }], ask: 'somebody must install it' },
+        ...(endpoint.platform === 'thin' ? [] : [{ text: 'Use the browser until then', change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'browser' }] }]),
+      ],
+    };
+  },
+};

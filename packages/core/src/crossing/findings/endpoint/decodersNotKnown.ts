@@ -1,0 +1,18 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const decodersNotKnown: FindingKind = {
+  kind: 'the decoders are not known',
+  bay: 'Endpoint',
+  weight: 'unknown',
+  detect: ({ endpoint }, { frames }) =>
+    frames.missing !== 'decoders'
+      ? null
+      : {
+          text: `Whether ${endpoint.name} has a decoder is not known, and it decides`,
+          cost: cost.notKnown + 1,
+          costText: '1 figure',
+          sure: 'rests on an assumption',
+          evidence: [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
+          remedies: [{ text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it asks the browser for its decoders; 40 seconds' }],
+        },
+};

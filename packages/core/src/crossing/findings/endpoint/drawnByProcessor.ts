@@ -1,0 +1,23 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const drawnByProcessor: FindingKind = {
+  kind: 'drawn by the processor in the browser',
+  bay: 'Endpoint',
+  weight: 'limited',
+  detect: ({ endpoint, evidence }, { frames, wanted }) => {
+    const scene = evidence.scene;
+    if (endpoint.clientKind !== 'browser' || scene?.value.drawnBy !== 'processor') return null;
+    const short = frames.limiter === 'browser drawing' ? Math.max(0, 1 - frames.value / wanted.framesAtLeast) : 0;
+    return {
+      text: `The browser draws on the processor: ${Math.round(scene.value.averageFps)} frames, ${Math.round(scene.value.low1Fps)} in its slowest moments`,
+      cost: short > 0 ? cost.short(short) : cost.risk + 20,
+      costText: frames.limiter === 'browser drawing' ? `${Math.round(frames.cap - frames.value)} frames` : 'sluggish',
+      sure: 'sure',
+      evidence: [{ source: 'measured', text: `drawn by ${scene.value.renderer}, ${scene.value.frames} frames, ${scene.at.slice(0, 10)}` }],
+      remedies: [
+        { text: 'Use the native client', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientKind', value: 'native client' }] },
+        { text: 'Turn on graphics acceleration in the browser', change: [{ type: 'hypothesis', fact: 'drawnBy', value: 'graphics' }], ask: 'the person switches it on and checks again' },
+      ],
+    };
+  },
+};

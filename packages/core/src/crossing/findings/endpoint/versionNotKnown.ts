@@ -1,0 +1,20 @@
+import { cost, type FindingKind } from '../../finding.js';
+import { versionFloor } from '../../ladder.js';
+
+export const versionNotKnown: FindingKind = {
+  kind: 'the client version is not known',
+  bay: 'Endpoint',
+  weight: 'risk',
+  detect: (facts, { settings }) => {
+    const floor = facts.endpoint.clientVersion === undefined ? versionFloor(facts, settings) : null;
+    if (!floor) return null;
+    return {
+      text: `The client version is not known, and ${floor.by} asks for ${floor.version}`,
+      cost: cost.notKnown + 3,
+      costText: '1 figure',
+      sure: 'rests on an assumption',
+      evidence: [{ source: 'assumed', text: 'the client is taken to be new enough' }],
+      remedies: [{ text: `Read the version on ${facts.endpoint.name}`, change: [], ask: 'it says whether the client is accepted; 2 minutes' }],
+    };
+  },
+};

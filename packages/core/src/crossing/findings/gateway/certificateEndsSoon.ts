@@ -1,0 +1,24 @@
+import { cost, plural, type FindingKind } from '../../finding.js';
+
+/** Warn this many days ahead; common practice, no source. */
+const ahead = 30;
+
+export const certificateEndsSoon: FindingKind = {
+  kind: 'certificate ends soon',
+  bay: 'Gateway',
+  weight: 'risk',
+  detect: ({ gateway, atMs }, { broken }) => {
+    const certificate = gateway.certificate;
+    if (!certificate || broken?.name === 'certificate trusted') return null;
+    const days = Math.floor((Date.parse(`${certificate.notAfter}T00:00:00Z`) + 86_400_000 - atMs) / 86_400_000);
+    if (days > ahead || days < 0) return null;
+    return {
+      text: `The certificate of ${gateway.address} ends in ${plural(days, 'day')}; then nobody gets in here`,
+      cost: cost.risk + (ahead - days) / 2,
+      costText: plural(days, 'day'),
+      sure: 'sure',
+      evidence: [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
+      remedies: [{ text: `Renew the certificate of ${gateway.name}`, change: [], ask: 'nothing changes today, sign-in goes on afterwards' }],
+    };
+  },
+};

@@ -1,0 +1,21 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const certificateExpired: FindingKind = {
+  kind: 'certificate expired',
+  bay: 'Gateway',
+  weight: 'blocked',
+  detect: ({ gateway }, { broken }) => {
+    const certificate = gateway.certificate;
+    if (broken?.reason !== 'certificate expired' || !certificate) return null;
+    return {
+      text: `The certificate of ${gateway.address} ended on ${certificate.notAfter}`,
+      cost: cost.blocked,
+      costText: 'cannot sign in',
+      sure: 'sure',
+      evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
+      remedies: [
+        { text: `Renew the certificate of ${gateway.name}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notAfter', value: '2099-12-31' }], ask: 'a certificate must be issued and put in place' },
+      ],
+    };
+  },
+};

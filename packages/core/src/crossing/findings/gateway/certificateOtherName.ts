@@ -1,0 +1,21 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const certificateOtherName: FindingKind = {
+  kind: 'certificate for another name',
+  bay: 'Gateway',
+  weight: 'blocked',
+  detect: ({ gateway }, { broken }) => {
+    const certificate = gateway.certificate;
+    if (broken?.reason !== 'certificate for another name' || !certificate) return null;
+    return {
+      text: `The certificate is for ${certificate.names.join(', ')}, people connect to ${gateway.address}`,
+      cost: cost.blocked,
+      costText: 'cannot sign in',
+      sure: 'sure',
+      evidence: [{ source: 'declared', text: `names ${certificate.names.join(', ')}` }],
+      remedies: [
+        { text: `Issue a certificate that names ${gateway.address}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.names', value: [...certificate.names, gateway.address] }], ask: 'a certificate must be issued and put in place' },
+      ],
+    };
+  },
+};

@@ -1,0 +1,24 @@
+import { cost, figure, plural, type FindingKind } from '../../finding.js';
+
+export const encoderShared: FindingKind = {
+  kind: 'encoder shared by too many',
+  bay: 'Host',
+  weight: 'limited',
+  detect: ({ pool, location }, { host, frames, session, wanted }) => {
+    if (!host || frames.encoding.by !== 'card' || frames.encoding.fps >= frames.cap) return null;
+    return {
+      text: `The encoder of ${host.name} is shared by ${plural(host.used ?? 0, 'session')}: ${figure(frames.encoding.fps)} frames are left for this one`,
+      cost: frames.limiter === 'host encoding' ? cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
+      costText: `${Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps))} frames`,
+      sure: host.encoderLoad === undefined ? 'rests on an assumption' : 'sure',
+      evidence: [
+        { source: host.reportedAt ? 'reported' : 'declared', text: host.encoderLoad === undefined ? 'load not known, an equal share is taken' : `${Math.round(host.encoderLoad * 100)} % of the encoder in use` },
+        { source: 'computed', text: `${figure((session.macroblocks * frames.cap) / 1000)} thousand macroblocks a second asked` },
+      ],
+      remedies: [
+        { text: `Hold screens at ${location.name} at 1080p`, change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }] },
+        { text: `Spread the people of ${pool.name} over its hosts`, change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'placement', value: 'spread' }] },
+      ],
+    };
+  },
+};

@@ -1,0 +1,24 @@
+import { cost, type FindingKind } from '../../finding.js';
+import { brokenRung } from '../../../hosts/index.js';
+
+export const graphicsNotReady: FindingKind = {
+  kind: 'graphics of the host not ready',
+  bay: 'Host',
+  weight: 'limited',
+  explains: ['frame source slower than the cap'],
+  detect: ({ resource }, { host, frames, wanted }) => {
+    if (!resource.graphics || !host) return null;
+    const rung = brokenRung(host.graphics);
+    if (!rung) return null;
+    return {
+      text: `${host.name} ${rung.missing}: 3D is drawn on the processor, ${Math.round(frames.value)} frames`,
+      cost: cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)),
+      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      sure: 'sure',
+      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name}: ${rung.field} is ${String(host.graphics?.[rung.field])}` }],
+      remedies: [
+        { text: `${rung.remedy} ${host.name}`, change: [{ type: 'object', kind: 'host', id: host.id, field: `graphics.${rung.field}`, value: rung.wanted }, ...(host.drawMs !== undefined && host.drawMs > 30 ? [{ type: 'object' as const, kind: 'host' as const, id: host.id, field: 'drawMs', value: 12 }] : [])], ask: 'then look at the next rung' },
+      ],
+    };
+  },
+};

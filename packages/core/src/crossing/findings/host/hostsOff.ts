@@ -1,0 +1,18 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const hostsOff: FindingKind = {
+  kind: 'the hosts are switched off',
+  bay: 'Host',
+  weight: 'blocked',
+  detect: ({ pool }, { broken, host }) => {
+    if (broken?.reason !== 'hosts off' || !host) return null;
+    return {
+      text: `No host of ${pool.name} with a free place is switched on`,
+      cost: cost.blocked,
+      costText: 'cannot sign in',
+      sure: 'sure',
+      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is off` }],
+      remedies: [{ text: `Switch ${host.name} on`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'power', value: 'on' }], ask: 'takes 60 to 180 s' }],
+    };
+  },
+};

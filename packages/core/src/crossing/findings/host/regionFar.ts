@@ -1,0 +1,27 @@
+import { cost, ms, type FindingKind } from '../../finding.js';
+import { distanceKm, pathMs } from '../../../link/index.js';
+
+export const regionFar: FindingKind = {
+  kind: 'region far although a nearer one has the pool',
+  bay: 'Host',
+  weight: 'risk',
+  detect: ({ location, hosts, estate, gatewayRegion }, { host }) => {
+    if (!host) return null;
+    const lengthBy = (regionId: string) => {
+      const region = estate.regions.get(regionId);
+      return region ? (location.inside ? pathMs(distanceKm(location, region)) : pathMs(distanceKm(gatewayRegion, region))) : Infinity;
+    };
+    const now = lengthBy(host.region);
+    const nearer = hosts.find((other) => other.region !== host.region && lengthBy(other.region) < now - 5);
+    if (!nearer) return null;
+    const saved = now - lengthBy(nearer.region);
+    return {
+      text: `The session is on ${host.name} in ${estate.regions.get(host.region)?.name ?? host.region}, ${nearer.name} is ${ms(saved)} nearer`,
+      cost: cost.risk + saved,
+      costText: ms(saved),
+      sure: 'likely',
+      evidence: [{ source: 'assumed', text: `from the distances of the regions` }],
+      remedies: [{ text: `Give this person ${nearer.name}`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'region', value: nearer.region }], ask: 'a place must be free there' }],
+    };
+  },
+};

@@ -1,0 +1,18 @@
+import { cost, figure, type FindingKind } from '../../finding.js';
+
+export const sourceSlow: FindingKind = {
+  kind: 'frame source slower than the cap',
+  bay: 'Host',
+  weight: 'limited',
+  detect: ({ resource }, { host, frames, wanted }) => {
+    if (!host || frames.limiter !== 'host drawing' || frames.value >= wanted.framesAtLeast) return null;
+    return {
+      text: `${host.name} draws a frame in ${figure(frames.drawMs)} ms: ${Math.round(frames.value)} frames whatever the line`,
+      cost: cost.short(1 - frames.value / wanted.framesAtLeast),
+      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      sure: frames.drawAssumed ? 'rests on an assumption' : 'sure',
+      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
+      remedies: [{ text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'drawMs', value: 1000 / Math.max(30, wanted.framesAtLeast) - 2 }], ask: 'the host must be changed' }],
+    };
+  },
+};

@@ -1,0 +1,113 @@
+import { modeExceedsPort } from './desk/modeExceedsPort.js';
+import { peripheralNoWay } from './desk/peripheralNoWay.js';
+import { refreshBelowCap } from './desk/refreshBelowCap.js';
+import { scalesDiffer } from './desk/scalesDiffer.js';
+import { screensExceedClient } from './desk/screensExceedClient.js';
+import { screensNotKnown } from './desk/screensNotKnown.js';
+import { sessionNotScreenSize } from './desk/sessionNotScreenSize.js';
+import { clientTooOld } from './endpoint/clientTooOld.js';
+import { decodeBudget } from './endpoint/decodeBudget.js';
+import { decodersNotKnown } from './endpoint/decodersNotKnown.js';
+import { drawnByProcessor } from './endpoint/drawnByProcessor.js';
+import { memoryShort } from './endpoint/memoryShort.js';
+import { noHardwareDecode } from './endpoint/noHardwareDecode.js';
+import { personalDevice } from './endpoint/personalDevice.js';
+import { versionNotKnown } from './endpoint/versionNotKnown.js';
+import { certificateEndsSoon } from './gateway/certificateEndsSoon.js';
+import { certificateExpired } from './gateway/certificateExpired.js';
+import { certificateNotTrusted } from './gateway/certificateNotTrusted.js';
+import { certificateNotYet } from './gateway/certificateNotYet.js';
+import { certificateOtherName } from './gateway/certificateOtherName.js';
+import { detourByGateway } from './gateway/detourByGateway.js';
+import { fewColours } from './gateway/fewColours.js';
+import { gatewayFar } from './gateway/gatewayFar.js';
+import { gatewayLacks } from './gateway/gatewayLacks.js';
+import { noCommonSecurity } from './gateway/noCommonSecurity.js';
+import { secondFactorTooShort } from './gateway/secondFactorTooShort.js';
+import { encoderShared } from './host/encoderShared.js';
+import { graphicsNotKnown } from './host/graphicsNotKnown.js';
+import { graphicsNotReady } from './host/graphicsNotReady.js';
+import { hostAsleep } from './host/hostAsleep.js';
+import { hostsOff } from './host/hostsOff.js';
+import { noFreePlace } from './host/noFreePlace.js';
+import { regionFar } from './host/regionFar.js';
+import { sourceSlow } from './host/sourceSlow.js';
+import { belowLight } from './link/belowLight.js';
+import { declaredContradicted } from './link/declaredContradicted.js';
+import { delayUnderLoad } from './link/delayUnderLoad.js';
+import { lineNotMeasured } from './link/lineNotMeasured.js';
+import { lineTooNarrow } from './link/lineTooNarrow.js';
+import { lossLimitsRate } from './link/lossLimitsRate.js';
+import { meteredVideo } from './link/meteredVideo.js';
+import { roundTripTooLong } from './link/roundTripTooLong.js';
+import { udpDoesNotPass } from './link/udpDoesNotPass.js';
+import { uploadTooNarrow } from './link/uploadTooNarrow.js';
+import { wrongVantage } from './link/wrongVantage.js';
+import { unsteadyBeforeLine } from './network/unsteadyBeforeLine.js';
+import { wifiSignalLow } from './network/wifiSignalLow.js';
+import { callThroughHost } from './workspace/callThroughHost.js';
+import { desktopForOneApp } from './workspace/desktopForOneApp.js';
+import { notEntitled } from './workspace/notEntitled.js';
+import { profileLarge } from './workspace/profileLarge.js';
+import { signonNotKnown } from './workspace/signonNotKnown.js';
+import { slowToUsable } from './workspace/slowToUsable.js';
+import { videoInside } from './workspace/videoInside.js';
+import type { FindingKind } from '../finding.js';
+
+/** Every kind of finding, by bay. A new kind is one file in a bay's folder and its line here. */
+export const findingKinds: readonly FindingKind[] = [
+  modeExceedsPort,
+  peripheralNoWay,
+  refreshBelowCap,
+  scalesDiffer,
+  screensExceedClient,
+  screensNotKnown,
+  sessionNotScreenSize,
+  clientTooOld,
+  decodeBudget,
+  decodersNotKnown,
+  drawnByProcessor,
+  memoryShort,
+  noHardwareDecode,
+  personalDevice,
+  versionNotKnown,
+  unsteadyBeforeLine,
+  wifiSignalLow,
+  belowLight,
+  declaredContradicted,
+  delayUnderLoad,
+  lineNotMeasured,
+  lineTooNarrow,
+  lossLimitsRate,
+  meteredVideo,
+  roundTripTooLong,
+  udpDoesNotPass,
+  uploadTooNarrow,
+  wrongVantage,
+  certificateEndsSoon,
+  certificateExpired,
+  certificateNotTrusted,
+  certificateNotYet,
+  certificateOtherName,
+  detourByGateway,
+  fewColours,
+  gatewayFar,
+  gatewayLacks,
+  noCommonSecurity,
+  secondFactorTooShort,
+  encoderShared,
+  graphicsNotKnown,
+  graphicsNotReady,
+  hostAsleep,
+  hostsOff,
+  noFreePlace,
+  regionFar,
+  sourceSlow,
+  callThroughHost,
+  desktopForOneApp,
+  notEntitled,
+  profileLarge,
+  signonNotKnown,
+  slowToUsable,
+  videoInside,
+];

@@ -1,0 +1,23 @@
+import { cost, mbit, type FindingKind } from '../../finding.js';
+
+export const uploadTooNarrow: FindingKind = {
+  kind: 'upload too narrow for the camera',
+  bay: 'Link',
+  weight: 'risk',
+  detect: ({ location, endpoint }, { way, upNeededMbps, settings }) => {
+    if (!way.availableUp || !way.up || way.availableUp.value >= upNeededMbps || upNeededMbps < 0.3) return null;
+    const layer = location.ownLines ? 'endpoint' : 'location';
+    const target = location.ownLines ? endpoint.id : location.id;
+    return {
+      text: `Others see a frozen picture: the camera wants ${mbit(upNeededMbps)} upwards, there is ${mbit(way.availableUp.value)}`,
+      cost: cost.risk + 80 * (1 - way.availableUp.value / upNeededMbps) + 30,
+      costText: `short ${mbit(upNeededMbps - way.availableUp.value)}`,
+      sure: way.up.source === 'measured' ? 'sure' : 'likely',
+      evidence: [{ source: way.up.source, text: `${mbit(way.up.value)} from ${location.name}` }],
+      remedies: [
+        ...(settings['media.cameraHeight'] > 360 ? [{ text: 'Send a camera picture of 360 lines', change: [{ type: 'setting' as const, key: 'media.cameraHeight' as const, layer: layer as 'location', target, value: 360 }] }] : []),
+        { text: 'Order a wider line upwards', change: [{ type: 'hypothesis', fact: 'upMbps', value: Math.ceil(upNeededMbps * way.peopleAtOnce * 1.2) }], ask: 'an order to the carrier' },
+      ],
+    };
+  },
+};

@@ -1,0 +1,18 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const notEntitled: FindingKind = {
+  kind: 'not entitled',
+  bay: 'Workspace',
+  weight: 'blocked',
+  detect: ({ person, resource }, { broken }) =>
+    broken?.reason !== 'not entitled'
+      ? null
+      : {
+          text: `No group of ${person.name} gives ${resource.name}: it is not in the list`,
+          cost: cost.blocked,
+          costText: 'cannot open it',
+          sure: 'sure',
+          evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
+          remedies: [{ text: `Put ${person.name} into a group that has ${resource.name}`, change: [], ask: 'it appears at the next sign-in' }],
+        },
+};

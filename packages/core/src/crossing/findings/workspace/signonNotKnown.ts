@@ -1,0 +1,18 @@
+import { cost, figure, type FindingKind } from '../../finding.js';
+
+export const signonNotKnown: FindingKind = {
+  kind: 'the sign-on times are not known',
+  bay: 'Workspace',
+  weight: 'unknown',
+  detect: ({ endpoint }, { timeline, usable, wanted }) =>
+    usable.verdict !== 'unknown'
+      ? null
+      : {
+          text: `Usable after ${figure(timeline.lowS)} to ${figure(timeline.highS)} s, wanted ${wanted.usableWithinS}: the assumed steps decide`,
+          cost: cost.notKnown,
+          costText: '1 figure',
+          sure: 'rests on an assumption',
+          evidence: [{ source: 'assumed', text: 'default durations of the sign-on steps' }],
+          remedies: [{ text: `Time one sign-in on ${endpoint.name}`, change: [], ask: 'makes the time until usable known; 1 minute' }],
+        },
+};

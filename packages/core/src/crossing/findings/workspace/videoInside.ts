@@ -1,0 +1,19 @@
+import { cost, figure, mbit, type FindingKind } from '../../finding.js';
+
+export const videoInside: FindingKind = {
+  kind: 'video played inside where the endpoint could',
+  bay: 'Workspace',
+  weight: 'risk',
+  detect: ({ endpoint, resource, location }, { demand, settings }) => {
+    const share = (resource.content.video ?? 0) + (resource.content['page-video'] ?? 0);
+    if (settings['media.videoOffload'] || endpoint.clientKind === 'browser' || share < 0.15 || demand.videoMbps < 0.5) return null;
+    return {
+      text: `Video is ${Math.round(share * 100)} % of the time in ${resource.name} and takes ${mbit(demand.videoMbps)} of the line`,
+      cost: cost.risk + Math.min(20, demand.videoMbps * 3),
+      costText: mbit(demand.videoMbps),
+      sure: 'likely',
+      evidence: [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
+      remedies: [{ text: `Play video on the endpoints at ${location.name}`, change: [{ type: 'setting', key: 'media.videoOffload', layer: 'location', target: location.id, value: true }] }],
+    };
+  },
+};

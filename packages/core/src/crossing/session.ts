@@ -1,0 +1,108 @@
+import type { Codec } from '@underpass/contracts';
+import { clientLimits, macroblocks, type ClientLimits } from '../screens/index.js';
+import type { SettingValues } from '../settings/index.js';
+import type { CrossingFacts } from './facts.js';
+
+export interface SessionScreen {
+  nativeWidthPx: number;
+  nativeHeightPx: number;
+  widthPx: number;
+  heightPx: number;
+  refreshHz: number | null;
+  scale: number;
+}
+
+/** The session as it would be negotiated: screens and their sizes, codec, transport. */
+export interface Session {
+  limits: ClientLimits;
+  /** null where the endpoint's screens are not known. */
+  native: readonly { widthPx: number; heightPx: number; refreshHz?: number | undefined; scale: number }[] | null;
+  screens: SessionScreen[];
+  /** Screens that stay dark because of a limit. */
+  left: number;
+  leftBecause: 'client' | 'pixels' | 'setting' | null;
+  activePixels: number;
+  idlePixels: number;
+  macroblocks: number;
+  codec: Codec;
+  /** The codec asked for, where the gateway does not pass it. */
+  codecAsked: Codec;
+  chroma444: boolean;
+  transport: 'udp' | 'tcp';
+  transportBecause: 'setting' | 'udp does not pass' | 'gateway' | null;
+  /** Linear part of the native size that is sent, 0 to 1, of the worst screen. */
+  resolutionShare: number;
+}
+
+const assumedScreen = [{ widthPx: 1920, heightPx: 1080, refreshHz: 60, scale: 1 }];
+
+export function sessionOf(facts: CrossingFacts, s: SettingValues): Session {
+  const { endpoint, gateway, evidence } = facts;
+  const secondScreen = endpoint.clientKind === 'browser' && evidence.browser?.value.can.secondScreen === true;
+  const base = clientLimits[endpoint.clientKind];
+  const limits = secondScreen ? { ...base, screens: 2, pixels: base.pixels * 2 } : base;
+  const native = evidence.screens?.value ?? endpoint.screens ?? null;
+  const all = native && native.length > 0 ? native : assumedScreen;
+  const wanted = s['screens.use'] === 'one' ? 1 : s['screens.most'];
+  const screens: SessionScreen[] = [];
+  let pixels = 0;
+  let leftBecause: Session['leftBecause'] = null;
+  let resolutionShare = 1;
+  for (const screen of all) {
+    if (screens.length >= wanted) {
+      leftBecause ??= 'setting';
+      break;
+    }
+    if (screens.length >= limits.screens) {
+      leftBecause = 'client';
+      break;
+    }
+    let { widthPx, heightPx } = screen;
+    if (s['picture.resolution'] === 'fixed') {
+      const fixed = s['picture.fixedSize'];
+      const x = fixed.indexOf('x');
+      widthPx = Number(fixed.slice(0, x));
+      heightPx = Number(fixed.slice(x + 1));
+    }
+    const short = Math.min(widthPx, heightPx);
+    if (short > s['picture.heldHeight']) {
+      const factor = s['picture.heldHeight'] / short;
+      widthPx = Math.round((widthPx * factor) / 2) * 2;
+      heightPx = Math.round((heightPx * factor) / 2) * 2;
+    }
+    if (pixels + widthPx * heightPx > limits.pixels && screens.length > 0) {
+      leftBecause = 'pixels';
+      break;
+    }
+    pixels += widthPx * heightPx;
+    resolutionShare = Math.min(resolutionShare, Math.max(heightPx, widthPx) / Math.max(screen.heightPx, screen.widthPx));
+    screens.push({ nativeWidthPx: screen.widthPx, nativeHeightPx: screen.heightPx, widthPx, heightPx, refreshHz: screen.refreshHz ?? null, scale: screen.scale });
+  }
+  let activePixels = 0;
+  let blocks = 0;
+  for (const screen of screens) {
+    activePixels = Math.max(activePixels, screen.widthPx * screen.heightPx);
+    blocks += macroblocks(screen.widthPx, screen.heightPx);
+  }
+  const asked = s['picture.codec'];
+  const passes = gateway.codecs.includes(asked);
+  const fallback: Codec = gateway.codecs.includes('h264') ? 'h264' : 'progressive';
+  const udpKnownBlocked = evidence.datagrams?.value.passes === false;
+  const transportBecause = s['transport.prefer'] === 'tcp' ? 'setting' : gateway.udp === false ? 'gateway' : udpKnownBlocked ? 'udp does not pass' : null;
+  return {
+    limits,
+    native,
+    screens,
+    left: all.length - screens.length,
+    leftBecause,
+    activePixels,
+    idlePixels: pixels - activePixels,
+    macroblocks: blocks,
+    codec: passes ? asked : fallback,
+    codecAsked: asked,
+    chroma444: s['picture.chroma'] === '4:4:4',
+    transport: transportBecause ? 'tcp' : 'udp',
+    transportBecause,
+    resolutionShare,
+  };
+}

@@ -1,0 +1,22 @@
+import type { Organisation, Thresholds, WorkKind } from '@underpass/contracts';
+
+/** Thresholds by kind of work; common practice, no source, editable in the estate. Voice: R 80 "satisfied", R 70 "some dissatisfied" [ITU-T G.109]. */
+export const shippedThresholds: Record<WorkKind, Thresholds> = {
+  office: { keyToPixelMs: 150, framesAtLeast: 20, voiceMosAtLeast: 3.6, usableWithinS: 45 },
+  calls: { keyToPixelMs: 150, framesAtLeast: 20, voiceMosAtLeast: 4.0, usableWithinS: 45 },
+  video: { keyToPixelMs: 400, framesAtLeast: 24, voiceMosAtLeast: 3.6, usableWithinS: 45 },
+  design: { keyToPixelMs: 100, framesAtLeast: 30, voiceMosAtLeast: 3.6, usableWithinS: 90 },
+  touch: { keyToPixelMs: 100, framesAtLeast: 30, usableWithinS: 15 },
+  status: { keyToPixelMs: 1000, framesAtLeast: 5, usableWithinS: 60 },
+};
+
+export const workWords: Record<WorkKind, string> = {
+  office: 'office work',
+  calls: 'calls all day',
+  video: 'video and training',
+  design: '3D design',
+  touch: 'touch and kiosks',
+  status: 'log and status screens',
+};
+
+export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thresholds => organisation.thresholds[work] ?? shippedThresholds[work];

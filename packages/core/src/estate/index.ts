@@ -1,0 +1,3 @@
+export * from './model.js';
+export * from './difference.js';
+export * from './groups.js';

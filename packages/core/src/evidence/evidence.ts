@@ -1,0 +1,82 @@
+import type { DrawnScene, BrowserFacts, Decoder, Figures, Location, Measurement, RoundTrips, Screen, Datagrams } from '@underpass/contracts';
+import { distanceKm, geostationaryFloorMs, lightFloorMs, type Place } from '../link/index.js';
+import { decodersFromAnswers } from '../screens/index.js';
+
+/** A fact with the measurement it comes from. */
+export interface Taken<T> {
+  value: T;
+  at: string;
+  by: string;
+  samples: number;
+}
+
+/** What is measured for one endpoint at its location: the newest valid measurement of each fact. */
+export interface Evidence {
+  roundTrips?: Taken<RoundTrips>;
+  addedDownMs?: Taken<number>;
+  addedUpMs?: Taken<number>;
+  datagrams?: Taken<Datagrams>;
+  downMbps?: Taken<number>;
+  upMbps?: Taken<number>;
+  screens?: Taken<Screen[]>;
+  decoders?: Taken<Decoder[]>;
+  scene?: Taken<DrawnScene>;
+  browser?: Taken<BrowserFacts>;
+  /** Measurements that cannot count, with the reason. */
+  rejected: { measurement: Measurement; because: RejectedBecause }[];
+}
+export type RejectedBecause = 'not taken at the desk' | 'below what light allows';
+export type EvidenceFact = Exclude<keyof Evidence, 'rejected'>;
+
+/** A verdict from fewer round trips than this is not one; common practice. */
+export const fewestRoundTrips = 20;
+
+const lineFacts = ['roundTrips', 'addedDownMs', 'addedUpMs', 'datagrams', 'downMbps', 'upMbps'] as const;
+const endpointFacts = ['screens', 'decoders', 'scene', 'browser'] as const;
+
+/** Why a measurement is no evidence for the way from the desk, or null. */
+export function rejection(measurement: Measurement, location: Location, farEnd: Place | undefined): RejectedBecause | null {
+  if (measurement.vantage !== 'desk') return 'not taken at the desk';
+  const rtt = measurement.figures.roundTrips;
+  if (!rtt || !farEnd) return null;
+  const floor = location.lineKind === 'geo-satellite' ? geostationaryFloorMs : lightFloorMs(distanceKm(location, farEnd));
+  return rtt.medianMs < floor * 0.98 ? 'below what light allows' : null;
+}
+
+function samplesOf(fact: EvidenceFact, figures: Figures): number {
+  if (fact === 'roundTrips') return figures.roundTrips?.samples ?? 0;
+  if (fact === 'datagrams') return figures.datagrams?.sent ?? 0;
+  if (fact === 'scene') return figures.scene?.frames ?? 0;
+  return 1;
+}
+
+/**
+ * Chooses the evidence for an endpoint. A measurement of the endpoint itself comes before one of another endpoint at the same
+ * shared line; among equals the newest counts. Facts of a device count for that device only.
+ * @param measurements those of the location
+ */
+export function chooseEvidence(measurements: readonly Measurement[], location: Location, endpointId: string, farEnd: Place | undefined): Evidence {
+  const evidence: Evidence = { rejected: [] };
+  if (measurements.length === 0) return evidence;
+  const own = new Map<EvidenceFact, boolean>();
+  const ordered = [...measurements].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
+  for (const measurement of ordered) {
+    const isOwn = measurement.endpoint === endpointId;
+    if (!isOwn && location.ownLines) continue;
+    const because = rejection(measurement, location, farEnd);
+    if (because) {
+      if (isOwn || !measurement.endpoint) evidence.rejected.push({ measurement, because });
+      continue;
+    }
+    const decoders = measurement.figures.decoders ?? (measurement.figures.decodes && decodersFromAnswers(measurement.figures.decodes));
+    for (const fact of [...lineFacts, ...endpointFacts]) {
+      const value = fact === 'decoders' ? decoders : measurement.figures[fact];
+      if (value === undefined) continue;
+      if (!isOwn && ((endpointFacts as readonly string[]).includes(fact) || own.get(fact))) continue;
+      if (isOwn) own.set(fact, true);
+      (evidence as unknown as Record<string, Taken<unknown>>)[fact] = { value, at: measurement.at, by: measurement.by, samples: samplesOf(fact, measurement.figures) };
+    }
+  }
+  if (evidence.roundTrips && evidence.rejected.length) evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));
+  return evidence;
+}

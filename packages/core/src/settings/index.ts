@@ -1,0 +1,4 @@
+export * from './catalogue.js';
+export * from './version.js';
+export * from './subject.js';
+export * from './resolve.js';

@@ -1,0 +1,2 @@
+export * from './timeline.js';
+export * from './steps.js';

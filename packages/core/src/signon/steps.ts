@@ -1,0 +1,64 @@
+import { criticalPath, type SignonStep, type Timeline } from './timeline.js';
+
+/** What the sign-on depends on. */
+export interface SignonFacts {
+  rttMs: number;
+  wired: boolean;
+  browserClient: boolean;
+  thinClient: boolean;
+  alwaysOn: boolean;
+  secondFactor: boolean;
+  preSession: boolean;
+  singleSignOn: boolean;
+  entryLink: boolean;
+  resources: number;
+  startOnly: boolean;
+  hostAsleep: boolean;
+  hostOff: boolean;
+  profileMB: number;
+  profileMbps: number;
+  deliveredMB: number;
+  publishedApp: boolean;
+  firstFrameBytes: number;
+  availableMbps: number;
+}
+
+/**
+ * The steps with their default durations; all assumed until measured. "Practice" durations are common practice, the others
+ * from memory; figures that follow from a size and a rate are computed.
+ */
+export function signonTimeline(f: SignonFacts): Timeline {
+  const rttS = f.rttMs / 1000;
+  const steps: SignonStep[] = [];
+  let before: string[] = [];
+  const add = (name: string, bay: SignonStep['bay'], seconds: number, more: Partial<SignonStep> = {}) => {
+    if (seconds <= 0) return;
+    const source = more.source ?? 'assumed';
+    steps.push({ name, bay, seconds, spreadS: source === 'assumed' && !more.byPerson ? seconds * 0.15 : 0, byPerson: false, source, after: before, ...more });
+    before = [name];
+  };
+  if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
+  add('network up', 'Local network', f.alwaysOn ? 0 : f.wired ? 2 : 4);
+  add('client start', 'Endpoint', f.browserClient ? 3 : 1.5);
+  add('sign-in form', 'Gateway', 0.5 + 2 * rttS);
+  if (!f.singleSignOn) add('password', 'Desk', 6, { byPerson: true });
+  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, { byPerson: true });
+  if (!f.entryLink) {
+    add('list of resources', 'Gateway', 3 + 10 * rttS + 0.2 * f.resources);
+    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, { byPerson: true });
+  }
+  add('broker', 'Gateway', 1 + 4 * rttS);
+  if (f.hostOff) add('power on', 'Host', 120);
+  else if (f.hostAsleep) add('wake', 'Host', 25);
+  add('session create', 'Host', 4);
+  if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS);
+  const created = before;
+  add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, { source: f.profileMB > 0 ? 'computed' : 'assumed' });
+  // applications are delivered beside the profile, not after it
+  if (f.deliveredMB > 0)
+    steps.push({ name: 'applications delivered', bay: 'Workspace', seconds: (f.deliveredMB * 8) / f.profileMbps, spreadS: 0, byPerson: false, source: 'computed', after: created });
+  before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
+  add('shell', 'Workspace', f.publishedApp ? 2 : 5);
+  add('first useful picture', 'Link', rttS + (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps), { source: 'computed' });
+  return criticalPath(steps);
+}

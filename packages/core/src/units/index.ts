@@ -1,0 +1,2 @@
+export * from './result.js';
+export * from './estimate.js';
