@@ -1,7 +1,7 @@
 import type { Layer, ObjectKind, Setting, SettingValue } from '@underpass/contracts';
 import type { Evidence } from '../evidence/index.js';
-import { resolveSettings, type SettingKey, type SettingValues } from '../settings/index.js';
-import type { CrossingFacts } from './facts.js';
+import { copyOf, resolveOne, resolveSettings, type SettingKey, type SettingValues } from '../settings/index.js';
+import { settingsOf, type CrossingFacts } from './facts.js';
 
 /** One edit of a draft. Settings and objects can be applied; a hypothesis says what somebody else's work would make true. */
 export type Edit =
@@ -20,7 +20,7 @@ function setAt<T extends object>(object: T, path: readonly string[], value: unkn
 /** An object with one field replaced; dots go into nested objects. */
 export const withField = <T extends object>(object: T, field: string, value: unknown): T => setAt(object, field.split('.'), value);
 
-const hypothetical = { at: '', by: 'supposed', samples: 1000 };
+const hypothetical = { at: '', by: 'supposed', note: 'supposed', samples: 1000 };
 
 function suppose(evidence: Evidence, edit: Edit & { type: 'hypothesis' }): Evidence {
   const trips = evidence.roundTrips?.value;
@@ -52,7 +52,7 @@ function suppose(evidence: Evidence, edit: Edit & { type: 'hypothesis' }): Evide
 
 /** The crossing as it would be after a change; the given facts stay as they are. */
 export function withChange(facts: CrossingFacts, change: Change): CrossingFacts {
-  let next: CrossingFacts = { ...facts };
+  let next: CrossingFacts = { ...facts, resolved: undefined };
   let index: Map<string, readonly Setting[]> | null = null;
   for (const edit of change) {
     if (edit.type === 'hypothesis') next.evidence = suppose(next.evidence, edit);
@@ -113,6 +113,14 @@ function withObject(facts: CrossingFacts, { kind, id, field, value }: Edit & { t
 const touchesAll = (change: Change, facts: CrossingFacts): boolean =>
   change.some((edit) => (edit.type === 'setting' && (edit.layer === 'organisation' || (edit.layer === 'location' && edit.target === facts.location.id))) || (edit.type === 'object' && edit.kind === 'resource'));
 
+/** Settings after a change: only what the change may touch is resolved again. */
+function resettle(before: CrossingFacts, after: CrossingFacts, change: Change): SettingValues {
+  if (after.subject !== before.subject) return resolveSettings(after.settings, after.subject);
+  const values = copyOf(settingsOf(before)) as unknown as Record<string, unknown>;
+  for (const edit of change) if (edit.type === 'setting') values[edit.key] = resolveOne(after.settings, edit.key, after.subject);
+  return values as unknown as SettingValues;
+}
+
 export interface OnPaper {
   facts: CrossingFacts;
   settings: SettingValues;
@@ -124,9 +132,9 @@ export interface OnPaper {
  */
 export function onPaper(facts: CrossingFacts, change: Change, meanMbpsOf: (facts: CrossingFacts, settings: SettingValues) => number): OnPaper {
   const next = withChange(facts, change);
-  const settings = resolveSettings(next.settings, next.subject);
+  const settings = resettle(facts, next, change);
   if (facts.others.count > 0 && touchesAll(change, facts)) {
-    const before = meanMbpsOf(facts, resolveSettings(facts.settings, facts.subject));
+    const before = meanMbpsOf(facts, settingsOf(facts));
     const after = meanMbpsOf(next, settings);
     const factor = before > 0 ? after / before : 1;
     next.others = { ...facts.others, meanMbps: facts.others.meanMbps * factor, sdMbps: facts.others.sdMbps * factor };

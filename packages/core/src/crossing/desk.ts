@@ -10,8 +10,8 @@ export interface DeskItem {
   works: boolean | null;
   carriedAs: 'session' | 'channel' | 'raw USB' | 'local only' | 'not allowed' | 'not known';
   why: string;
-  screen?: number;
-  peripheral?: PeripheralKind;
+  screen: number | undefined;
+  peripheral: PeripheralKind | undefined;
 }
 
 const peripheralWords: Record<PeripheralKind, string> = {
@@ -31,33 +31,37 @@ export function portFits(endpoint: Endpoint): (PortFit | null)[] {
   return known;
 }
 
+const screenNames = Array.from({ length: 16 }, (_, i) => `Screen ${i + 1}`);
+
 /** Every screen and every peripheral: whether it works, how it is carried, and why. */
 export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session): DeskItem[] {
   const { endpoint } = facts;
   const items: DeskItem[] = [];
-  if (!session.native) items.push({ name: 'Screens', works: null, carriedAs: 'not known', why: 'the screens are not known' });
+  const add = (name: string, works: boolean | null, carriedAs: DeskItem['carriedAs'], why: string, screen?: number, peripheral?: PeripheralKind) => items.push({ name, works, carriedAs, why, screen, peripheral });
+  const { native } = session;
+  if (!native) add('Screens', null, 'not known', 'the screens are not known');
   else {
     const ports = portFits(endpoint);
-    session.native.forEach((screen, i) => {
-      const name = session.native?.length === 1 ? 'Screen' : `Screen ${i + 1}`;
+    for (let i = 0; i < native.length; i++) {
+      const name = native.length === 1 ? 'Screen' : (screenNames[i] ?? 'Screen');
       const fit = ports[i];
       if (i >= session.screens.length) {
         const why = session.leftBecause === 'setting' ? 'the settings use fewer screens' : session.leftBecause === 'pixels' ? 'more pixels than the client takes' : 'more screens than the client takes';
         // leaving a screen out by a setting is a choice, not a fault
-        items.push({ name, works: session.leftBecause === 'setting', carriedAs: 'local only', why, screen: i });
-      } else if (fit && !fit.fits && fit.highestHz === 0) items.push({ name, works: false, carriedAs: 'local only', why: 'its port carries no such size', screen: i });
-      else items.push({ name, works: true, carriedAs: 'session', why: fit && !fit.fits ? `its port carries ${fit.highestHz} Hz only` : `${screen.widthPx} × ${screen.heightPx}`, screen: i });
-    });
+        add(name, session.leftBecause === 'setting', 'local only', why, i);
+      } else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', 'its port carries no such size', i);
+      else add(name, true, 'session', fit && !fit.fits ? `its port carries ${fit.highestHz} Hz only` : '', i);
+    }
   }
   const limited = endpoint.ownership === 'personal' && s['security.personalDevices'] === 'limited';
   for (const peripheral of endpoint.peripherals) {
     const name = peripheralWords[peripheral];
-    const item = { name, peripheral };
-    if (!session.limits.carries.includes(peripheral)) items.push({ ...item, works: false, carriedAs: 'not allowed', why: `a ${endpoint.clientKind} has no way for it` });
-    else if (!s['redirection.devices'].includes(peripheral)) items.push({ ...item, works: false, carriedAs: 'not allowed', why: 'the rules do not let it through' });
-    else if (limited && peripheral === 'storage') items.push({ ...item, works: false, carriedAs: 'not allowed', why: 'not from a personal device' });
-    else if (peripheral === 'scanner' && !facts.gateway.usb) items.push({ ...item, works: false, carriedAs: 'not allowed', why: 'the gateway carries no USB' });
-    else items.push({ ...item, works: true, carriedAs: peripheral === 'scanner' ? 'raw USB' : 'channel', why: '' });
+    const no = (why: string) => add(name, false, 'not allowed', why, undefined, peripheral);
+    if (!session.limits.carries.includes(peripheral)) no(`a ${endpoint.clientKind} has no way for it`);
+    else if (!s['redirection.devices'].includes(peripheral)) no('the rules do not let it through');
+    else if (limited && peripheral === 'storage') no('not from a personal device');
+    else if (peripheral === 'scanner' && !facts.gateway.usb) no('the gateway carries no USB');
+    else add(name, true, peripheral === 'scanner' ? 'raw USB' : 'channel', '', undefined, peripheral);
   }
   return items;
 }

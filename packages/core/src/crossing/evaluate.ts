@@ -1,6 +1,7 @@
 import type { Bay } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
 import { isApplicable, onPaper, type Change } from './change.js';
+import { demandOf } from './demandOf.js';
 import { effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures, type CrossingFigures } from './figures.js';
@@ -34,7 +35,7 @@ export interface Evaluation {
   findings: Finding[];
 }
 
-const meanMbps = (facts: CrossingFacts, settings: SettingValues): number => computeFigures(facts, settings).demand.meanMbps;
+const meanMbps = (facts: CrossingFacts, settings: SettingValues): number => demandOf(facts, settings).meanMbps;
 
 /** The figures of a crossing after a change on paper. */
 export function figuresAfter(facts: CrossingFacts, change: Change): CrossingFigures {
@@ -42,14 +43,19 @@ export function figuresAfter(facts: CrossingFacts, change: Change): CrossingFigu
   return computeFigures(paper.facts, paper.settings);
 }
 
+const reached = { clear: 0, unknown: 1, limited: 2, blocked: 3 };
+/** What reaches the better verdict comes first; among equals a setting, then a recorded change, then other people's work. */
+const order = ({ effect, change, applicable }: Remedy): number =>
+  effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.every((edit) => edit.type === 'setting') ? 0 : 1) : 50;
+
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
   const remedies = proposals.remedies.map((proposal): Remedy => {
     if (proposal.change.length === 0) return { text: proposal.text, change: [], applicable: false, effect: null, effectText: proposal.ask ?? '' };
     const effect = effectOf(before, figuresAfter(facts, proposal.change));
     return { text: proposal.text, change: proposal.change, applicable: isApplicable(proposal.change), effect, effectText: proposal.ask ? `${effect.text}; ${proposal.ask}` : effect.text };
   });
-  // A change that makes nothing better is no remedy; one that needs no outside work comes first among equals.
-  return remedies.filter((remedy) => !remedy.effect || remedy.effect.helps).sort((a, b) => (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
+  // A change that makes nothing better is no remedy.
+  return remedies.filter((remedy) => !remedy.effect || remedy.effect.helps).sort((a, b) => order(a) - order(b) || (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
 }
 
 /**
@@ -67,7 +73,8 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
   }
   found.sort((a, b) => b.finding.cost - a.finding.cost);
   const told = new Set<string>();
-  for (const root of found) {
+  if (found.length > 1)
+    for (const root of found) {
     if (told.has(root.finding.kind)) continue;
     for (const other of found)
       if (other !== root && root.explains.includes(other.finding.kind) && !told.has(other.finding.kind)) {

@@ -1,6 +1,6 @@
 import type { Endpoint, Gateway, Host, Line, Location, Organisation, Person, Pool, Region, Resource } from '@underpass/contracts';
 import type { Evidence } from '../evidence/index.js';
-import type { SettingIndex, SettingSubject } from '../settings/index.js';
+import { resolveSettings, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 
 /** What the other people on a shared line ask of it, while active. */
 export interface OtherDemand {
@@ -32,8 +32,13 @@ export interface CrossingFacts {
   estate: { gateways: readonly Gateway[]; regions: ReadonlyMap<string, Region>; organisation: Organisation };
   subject: SettingSubject;
   settings: SettingIndex;
+  /** The settings in force, where they were resolved already. */
+  resolved: SettingValues | undefined;
   evidence: Evidence;
   others: OtherDemand;
   /** The instant the evaluation is for, ms since 1970. */
   atMs: number;
 }
+
+/** The settings in force for a crossing. */
+export const settingsOf = (facts: CrossingFacts): SettingValues => facts.resolved ?? resolveSettings(facts.settings, facts.subject);

@@ -1,7 +1,8 @@
 import { chooseEvidence, type Evidence } from '../evidence/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
-import type { CrossingFacts, OtherDemand } from './facts.js';
-import { computeFigures } from './figures.js';
+import { resolveSettings, type SettingSubject, type SettingValues } from '../settings/index.js';
+import { demandOf } from './demandOf.js';
+import { settingsOf, type CrossingFacts, type OtherDemand } from './facts.js';
 
 const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
 /** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
@@ -14,6 +15,8 @@ const assumedActiveShare = 0.6;
 export class FactsReader {
   private readonly evidence = new Map<string, Evidence>();
   private readonly others = new Map<string, OtherDemand>();
+  private readonly settled = new Map<string, SettingValues>();
+  private readonly targeted = new Set<string>();
   private readonly gateways;
 
   constructor(
@@ -21,6 +24,7 @@ export class FactsReader {
     readonly atMs: number,
   ) {
     this.gateways = { gateways: model.estate.gateway, regions: model.regions, organisation: model.organisation };
+    for (const entry of model.estate.setting) this.targeted.add(`${entry.layer}/${entry.target}`);
   }
 
   /** Facts of one crossing; null where an object it needs does not exist. */
@@ -40,6 +44,19 @@ export class FactsReader {
     if (!person || !endpoint || !location || !resource || !pool || !gateway || !gatewayRegion) return null;
     const access = model.accessOf.get(person.id);
     const line = location.ownLines && endpoint.line ? endpoint.line : location;
+    const subject: SettingSubject = {
+      deviceClass: endpoint.deviceClass,
+      location: location.id,
+      groups: access?.groups ?? [],
+      person: person.id,
+      endpoint: endpoint.id,
+      ownership: endpoint.ownership,
+      lineKind: line.lineKind,
+      metered: line.metered,
+      clientKind: endpoint.clientKind,
+      guest: person.kind === 'guest',
+      inside: location.inside,
+    };
     return {
       person,
       endpoint,
@@ -53,24 +70,22 @@ export class FactsReader {
       gateway,
       gatewayRegion,
       estate: this.gateways,
-      subject: {
-        deviceClass: endpoint.deviceClass,
-        location: location.id,
-        groups: access?.groups ?? [],
-        person: person.id,
-        endpoint: endpoint.id,
-        ownership: endpoint.ownership,
-        lineKind: line.lineKind,
-        metered: line.metered,
-        clientKind: endpoint.clientKind,
-        guest: person.kind === 'guest',
-        inside: location.inside,
-      },
+      subject,
       settings: model.settings,
+      resolved: this.resolved(subject),
       evidence: this.evidenceFor(endpoint.id, location.id, gatewayRegion.id),
       others: location.ownLines ? alone : others,
       atMs: this.atMs,
     };
+  }
+
+  /** Subjects that no entry tells apart share their resolved settings. */
+  private resolved(subject: SettingSubject): SettingValues {
+    const own = (this.targeted.has(`person/${subject.person}`) ? subject.person : '') + '|' + (this.targeted.has(`endpoint/${subject.endpoint}`) ? subject.endpoint : '');
+    const key = `${own}|${subject.deviceClass}|${subject.location}|${subject.groups.join(',')}|${subject.ownership}|${subject.lineKind}|${subject.metered}|${subject.clientKind}|${subject.guest}|${subject.inside}`;
+    let known = this.settled.get(key);
+    if (!known) this.settled.set(key, (known = resolveSettings(this.model.settings, subject)));
+    return known;
   }
 
   private evidenceFor(endpointId: string, locationId: string, regionId: string): Evidence {
@@ -114,7 +129,7 @@ export class FactsReader {
       if (n >= 400) continue;
       const facts = this.assemble(ref, alone);
       if (!facts) continue;
-      const { meanMbps, sdMbps } = computeFigures(facts).demand;
+      const { meanMbps, sdMbps } = demandOf(facts, settingsOf(facts));
       sum += meanMbps;
       squares += sdMbps * sdMbps + meanMbps * meanMbps;
       n++;

@@ -1,13 +1,14 @@
 import type { Bay, Host, Thresholds, Verdict } from '@underpass/contracts';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
-import { pictureDemand, type Demand } from '../picture/index.js';
-import { resolveSettings, type SettingValues } from '../settings/index.js';
+import type { Demand } from '../picture/index.js';
+import type { SettingValues } from '../settings/index.js';
 import { signonTimeline, type Timeline } from '../signon/index.js';
 import { callMbps, voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
 import { delayOf, type Delay } from './delay.js';
 import { deskOf, type DeskItem } from './desk.js';
-import type { CrossingFacts } from './facts.js';
+import { demandOf } from './demandOf.js';
+import { settingsOf, type CrossingFacts } from './facts.js';
 import { framesOf, type Frames } from './frames.js';
 import { ladderOf, type Step } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
@@ -121,13 +122,12 @@ function feelOf(f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 
 
 /** Evaluates the numbers of one crossing. `settings` may be given where they are resolved already. */
 export function computeFigures(facts: CrossingFacts, settings?: SettingValues): CrossingFigures {
-  const s = settings ?? resolveSettings(facts.settings, facts.subject);
+  const s = settings ?? settingsOf(facts);
   const { resource, endpoint } = facts;
   const wanted = thresholdsFor(facts.estate.organisation, resource.work);
   const session = sessionOf(facts, s);
   const host = chooseHost(facts.pool, facts.hosts);
-  const whole = pictureDemand(resource.content, { activePixels: session.activePixels, idlePixels: session.idlePixels, fps: s['picture.frameCap'], codec: session.codec, chroma444: session.chroma444, colourDepth: s['picture.colourDepth'] });
-  const demand = s['media.videoOffload'] && endpoint.clientKind !== 'browser' ? withoutVideo(facts, s, session, whole) : whole;
+  const demand = demandOf(facts, s, session);
   const way = wayOf(facts, s, session);
   const frames = framesOf(facts, s, session, host, demand, way);
   const delay = delayOf(facts, s, session, host, demand, way, frames);
@@ -170,11 +170,4 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const works: Question = { verdict: notWorking ? 'limited' : notKnown ? 'unknown' : 'clear', bay: 'Desk' };
   const verdict = broken ? 'blocked' : worstVerdict(worstVerdict(feel.verdict, usable.verdict), works.verdict);
   return { settings: s, wanted, session, way, host, demand, frames, delay, voice, timeline, ladder, broken, desk, upNeededMbps, open, usable, feel, works, verdict, missing };
-}
-
-function withoutVideo(facts: CrossingFacts, s: SettingValues, session: Session, whole: Demand): Demand {
-  const { video = 0, 'page-video': page = 0, motion: _motion, ...rest } = facts.resource.content;
-  if (video + page === 0) return whole;
-  const mix = { ...rest, ...(facts.resource.content.motion ? { motion: facts.resource.content.motion } : {}), still: (rest.still ?? 0) + video + page };
-  return pictureDemand(mix, { activePixels: session.activePixels, idlePixels: session.idlePixels, fps: s['picture.frameCap'], codec: session.codec, chroma444: session.chroma444, colourDepth: s['picture.colourDepth'] });
 }

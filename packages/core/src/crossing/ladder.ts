@@ -43,7 +43,7 @@ export const secondFactorNeedsS = (rttMs: number): number => 10 + (4 * rttMs) / 
 
 const days = new Map<string, number>();
 /** Day as ms since 1970, remembered, since the same few dates are read for every crossing. */
-function dayMs(day: string): number {
+export function dayMs(day: string): number {
   let known = days.get(day);
   if (known === undefined) days.set(day, (known = Date.parse(`${day}T00:00:00Z`)));
   return known;
@@ -86,13 +86,24 @@ function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boole
   return tls && asked.some((mode) => facts.pool.securityModes.includes(mode as 'tls')) && facts.gateway.securityModes.some((mode) => asked.includes(mode));
 }
 
+const passed = new Map<StepName, Step>();
+const taken = new Map<StepName, Step>();
+const notReached = new Map<StepName, Step>();
+/** A step without a reason, the same object each time. */
+function quiet(name: StepName, bay: Bay, state: 'passed' | 'not reached' | 'assumed'): Step {
+  const byState = state === 'passed' ? passed : state === 'assumed' ? taken : notReached;
+  let known = byState.get(name);
+  if (!known) byState.set(name, (known = { name, bay, state, reason: null }));
+  return known;
+}
+
 /** The ladder of steps in the order they happen; the first broken one is the answer, later ones are "not reached". */
 export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host: Host | undefined, canPreSession: boolean): Step[] {
   const { endpoint, gateway, pool } = facts;
   const steps: Step[] = [];
   let broken = false;
   const step = (name: StepName, bay: Bay, reason: BreakReason | null, isAssumed = false) => {
-    steps.push({ name, bay, state: broken ? 'not reached' : reason ? 'broken' : isAssumed ? 'assumed' : 'passed', reason: broken ? null : reason });
+    steps.push(reason && !broken ? { name, bay, state: 'broken', reason } : quiet(name, bay, broken ? 'not reached' : isAssumed ? 'assumed' : 'passed'));
     broken ||= reason !== null;
   };
   step('entitled', 'Workspace', facts.entitled ? null : 'not entitled');

@@ -1,8 +1,9 @@
+import type { Datagrams } from '@underpass/contracts';
 import { assumed, exact, between, type Estimate } from '../units/index.js';
 import { demandP95Mbps, distanceKm, lineDefaults, pathMs, rfc5348Mbps, shareInterval } from '../link/index.js';
 import { fewestRoundTrips } from '../evidence/index.js';
 import type { SettingValues } from '../settings/index.js';
-import type { CrossingFacts } from './facts.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
 import type { Session } from './session.js';
 
 /** The way between the endpoint and the gateway as far as it is known. */
@@ -24,15 +25,13 @@ export interface Way {
   lossBound: boolean;
 }
 
-const by = (taken: { by: string; at: string }) => `${taken.by}, ${taken.at.slice(0, 16).replace('T', ' ')}`;
-
 function roundTrip(facts: CrossingFacts): { rtt: Estimate; known: boolean } {
   const { evidence, line, location, gatewayRegion } = facts;
   const measured = evidence.roundTrips;
   const declared = line.delayMs;
   if (measured && measured.samples >= fewestRoundTrips) {
     const { medianMs, medianLowMs, medianHighMs } = measured.value;
-    const rtt: Estimate = { ...between(medianMs, medianLowMs, medianHighMs, 'measured', by(measured)), samples: measured.samples };
+    const rtt = between(medianMs, medianLowMs, medianHighMs, 'measured', measured.note, measured.samples);
     if (declared !== undefined) rtt.notUsed = { value: declared, source: 'declared', note: 'typed for the line' };
     return { rtt, known: true };
   }
@@ -40,16 +39,38 @@ function roundTrip(facts: CrossingFacts): { rtt: Estimate; known: boolean } {
   const kind = lineDefaults[line.lineKind];
   const path = line.lineKind === 'geo-satellite' ? 0 : pathMs(distanceKm(location, gatewayRegion));
   const [low, high] = [kind.delayLowMs + path, kind.delayHighMs + path];
-  return { rtt: assumed((low + high) / 2, low, high, `${kind.words} and the distance; common practice`), known: false };
+  return { rtt: assumed((low + high) / 2, low, high, kind.note), known: false };
 }
 
-function lineRate(taken: { value: number; by: string; at: string } | undefined, declaredMbps: number | undefined): Estimate | null {
+function lineRate(taken: { value: number; note: string } | undefined, declaredMbps: number | undefined): Estimate | null {
   if (taken) {
-    const rate = exact(taken.value, 'measured', by(taken));
+    const rate = exact(taken.value, 'measured', taken.note);
     if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
     return rate;
   }
   return declaredMbps === undefined ? null : exact(declaredMbps, 'declared', 'typed for the line');
+}
+
+/** The others' P95 demand and the interval of a loss are the same for every crossing that shares the object, so they are remembered. */
+const p95s = new Map<string, number>();
+function othersP95(others: OtherDemand, capMbps: number): number {
+  if (others.count >= 30 || others.meanMbps <= 0) return demandP95Mbps(others.meanMbps > capMbps ? { ...others, meanMbps: capMbps, sdMbps: 0 } : others);
+  const meanMbps = Math.min(others.meanMbps, capMbps);
+  // the P95 grows in proportion to mean and deviation together, so one figure serves every scaled demand
+  const spread = others.meanMbps > capMbps ? 0 : Math.round((others.sdMbps / meanMbps) * 1e6) / 1e6;
+  const key = `${others.count}|${others.activeShare}|${spread}`;
+  let perMean = p95s.get(key);
+  if (perMean === undefined) {
+    if (p95s.size > 5000) p95s.clear();
+    p95s.set(key, (perMean = demandP95Mbps({ ...others, meanMbps: 1, sdMbps: spread })));
+  }
+  return perMean * meanMbps;
+}
+const intervals = new WeakMap<Datagrams, { low: number; high: number }>();
+function lossInterval(udp: Datagrams, sent: number): { low: number; high: number } {
+  let known = intervals.get(udp);
+  if (!known) intervals.set(udp, (known = shareInterval(sent, udp.lost ?? 0)));
+  return known;
 }
 
 /** One session's part of a shared line: what the others leave in their P95 second, and never less than an equal share. */
@@ -58,9 +79,8 @@ function shareOf(rate: Estimate, facts: CrossingFacts, capMbps: number): { avail
   const { others } = facts;
   const activeOthers = others.count * others.activeShare;
   const people = 1 + Math.min(others.count, Math.ceil(activeOthers + 1.645 * Math.sqrt(activeOthers * (1 - others.activeShare))));
-  const capped = others.meanMbps > capMbps ? { ...others, meanMbps: capMbps, sdMbps: 0 } : others;
-  const left = others.count > 0 ? Math.max(usable / people, usable - demandP95Mbps(capped)) : usable;
-  return { available: { ...exact(left, rate.source, rate.note) }, people };
+  const left = others.count > 0 ? Math.max(usable / people, usable - othersP95(others, capMbps)) : usable;
+  return { available: exact(left, rate.source, rate.note), people };
 }
 
 /** Rates that one session may have on a wired or Wi-Fi local network are far above those of the lines here, so they do not bind. */
@@ -73,13 +93,13 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session):
   const localMs = !wifi
     ? exact(endpoint.connection === undefined ? 1 : 0.5, 'assumed', 'wired; common practice')
     : queue !== null
-      ? exact(queue, 'measured', `P95 over the median, ${by(measured as { by: string; at: string })}`)
+      ? exact(queue, 'measured', measured?.note ?? '')
       : assumed(8, 3, 20, 'Wi-Fi; common practice, no source');
   const udp = evidence.datagrams?.value;
   let loss: Estimate | null = null;
   if (udp?.passes && udp.sent) {
-    const interval = shareInterval(udp.sent, udp.lost ?? 0);
-    loss = { ...between((100 * (udp.lost ?? 0)) / udp.sent, interval.low * 100, interval.high * 100, 'measured', by(evidence.datagrams as { by: string; at: string })), samples: udp.sent };
+    const interval = lossInterval(udp, udp.sent);
+    loss = between((100 * (udp.lost ?? 0)) / udp.sent, interval.low * 100, interval.high * 100, 'measured', evidence.datagrams?.note ?? '', udp.sent);
   }
   const down = lineRate(evidence.downMbps, facts.line.downMbps);
   const up = lineRate(evidence.upMbps, facts.line.upMbps);
@@ -95,7 +115,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session):
       const bound = rfc5348Mbps(rtt.value, loss.value / 100);
       if (bound < available.value) {
         lossBound = true;
-        available = exact(bound, 'computed', `RFC 5348 at ${loss.value.toFixed(1)} % loss`);
+        available = exact(bound, 'computed', 'RFC 5348 at the measured loss');
       }
     }
     if (cap < available.value) available = exact(cap, 'computed', 'session cap');

@@ -7,6 +7,8 @@ export interface Taken<T> {
   value: T;
   at: string;
   by: string;
+  /** By whom and when, ready to be shown. */
+  note: string;
   samples: number;
 }
 
@@ -68,13 +70,14 @@ export function chooseEvidence(measurements: readonly Measurement[], location: L
       if (isOwn || !measurement.endpoint) evidence.rejected.push({ measurement, because });
       continue;
     }
+    const note = `${measurement.by}, ${measurement.at.slice(0, 16).replace('T', ' ')}`;
     const decoders = measurement.figures.decoders ?? (measurement.figures.decodes && decodersFromAnswers(measurement.figures.decodes));
     for (const fact of [...lineFacts, ...endpointFacts]) {
       const value = fact === 'decoders' ? decoders : measurement.figures[fact];
       if (value === undefined) continue;
       if (!isOwn && ((endpointFacts as readonly string[]).includes(fact) || own.get(fact))) continue;
       if (isOwn) own.set(fact, true);
-      (evidence as unknown as Record<string, Taken<unknown>>)[fact] = { value, at: measurement.at, by: measurement.by, samples: samplesOf(fact, measurement.figures) };
+      (evidence as unknown as Record<string, Taken<unknown>>)[fact] = { value, at: measurement.at, by: measurement.by, note, samples: samplesOf(fact, measurement.figures) };
     }
   }
   if (evidence.roundTrips && evidence.rejected.length) evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));

@@ -19,17 +19,26 @@ export function binomialPmf(n: number, k: number, p: number): number {
   return Math.exp(logGamma(n + 1) - logGamma(k + 1) - logGamma(n - k + 1) + k * Math.log(p) + (n - k) * Math.log1p(-p));
 }
 
-/** Probability of at most k of n, by summing the shorter tail. */
+/** Probability of at most k of n, by summing the shorter tail; each term follows from its neighbour by their ratio. */
 export function binomialCdf(n: number, k: number, p: number): number {
   if (k < 0) return 0;
-  if (k >= n) return 1;
-  let sum = 0;
-  if (k < n * p) for (let i = 0; i <= k; i++) sum += binomialPmf(n, i, p);
-  else {
-    for (let i = k + 1; i <= n; i++) sum += binomialPmf(n, i, p);
-    sum = 1 - sum;
-  }
-  return Math.min(1, Math.max(0, sum));
+  if (k >= n || p <= 0) return 1;
+  if (p >= 1) return 0;
+  const odds = p / (1 - p);
+  const lower = k < n * p;
+  let term = binomialPmf(n, lower ? k : k + 1, p);
+  let sum = term;
+  if (lower)
+    for (let i = k; i > 0 && term > sum * 1e-17; i--) {
+      term *= i / (n - i + 1) / odds;
+      sum += term;
+    }
+  else
+    for (let i = k + 1; i < n && term > sum * 1e-17; i++) {
+      term *= ((n - i) / (i + 1)) * odds;
+      sum += term;
+    }
+  return Math.min(1, Math.max(0, lower ? sum : 1 - sum));
 }
 
 /** Exact two-sided interval of a share, k seen in n tries [Clopper & Pearson 1934]. Level 0 to 1, usually 0.95. */
@@ -37,15 +46,16 @@ export function shareInterval(n: number, k: number, level = 0.95): { low: number
   const tail = (1 - level) / 2;
   const solve = (holds: (p: number) => boolean) => {
     let [low, high] = [0, 1];
-    for (let i = 0; i < 50; i++) {
+    for (let i = 0; i < 40; i++) {
       const middle = (low + high) / 2;
       if (holds(middle)) low = middle;
       else high = middle;
     }
     return (low + high) / 2;
   };
+  // with none or all seen the bounds have a closed form
   return {
-    low: k === 0 ? 0 : solve((p) => 1 - binomialCdf(n, k - 1, p) < tail),
-    high: k === n ? 1 : solve((p) => binomialCdf(n, k, p) > tail),
+    low: k === 0 ? 0 : k === n ? tail ** (1 / n) : solve((p) => 1 - binomialCdf(n, k - 1, p) < tail),
+    high: k === n ? 1 : k === 0 ? 1 - tail ** (1 / n) : solve((p) => binomialCdf(n, k, p) > tail),
   };
 }

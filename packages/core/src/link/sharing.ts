@@ -35,7 +35,7 @@ export function demandP95Mbps(sharers: Sharers): number {
   const below = (rate: number) =>
     chances.reduce((sum, chance, k) => sum + chance * (k === 0 || sdMbps === 0 ? (rate >= k * meanMbps ? 1 : 0) : normalCdf((rate - k * meanMbps) / (sdMbps * Math.sqrt(k)))), 0);
   let [low, high] = [0, count * (meanMbps + 4 * sdMbps)];
-  for (let i = 0; i < 40; i++) {
+  for (let i = 0; i < 30; i++) {
     const middle = (low + high) / 2;
     if (below(middle) >= 0.95) high = middle;
     else low = middle;

@@ -4,12 +4,18 @@ import { h264Levels, hevcLevels } from './levels.js';
 /** AV1 levels, luma samples a second (from memory of the AV1 specification, Annex A; assumed). VP9 decoders are taken alike. */
 const av1SamplesPerS: Record<string, number> = { '4': 70_778_880, '4.1': 141_557_760, '5': 267_386_880, '5.1': 534_773_760, '5.2': 1_069_547_520 };
 
-/** Macroblocks a second a decoder of this level takes (256 luma samples are one macroblock). */
-export function decoderMacroblocksPerS(decoder: Decoder): number {
-  if (decoder.codec === 'h264') return h264Levels.find(([level]) => Number(level) >= Number(decoder.level))?.[1] ?? 0;
-  if (decoder.codec === 'hevc') return (hevcLevels.findLast(([level]) => Number(level) <= Number(decoder.level))?.[1] ?? 0) / 256;
-  return (av1SamplesPerS[decoder.level] ?? 0) / 256;
-}
+/** Macroblocks a second by codec and level (256 luma samples are one macroblock). */
+const capacities = new Map<string, number>([
+  ...h264Levels.map(([level, rate]) => [`h264@${level}`, rate] as const),
+  ...[...hevcLevels].map(([level, rate]) => [`hevc@${level}`, rate / 256] as const),
+  ...['av1', 'vp9'].flatMap((codec) => Object.entries(av1SamplesPerS).map(([level, rate]) => [`${codec}@${level}`, rate / 256] as const)),
+]);
+/** Levels between those of the tables hold what the next lower one holds. */
+const aliases: Record<string, string> = { '4.1': '4', '3.2': '3.1' };
+
+/** Macroblocks a second a decoder of this level takes; 0 for a level that is in no table. */
+export const decoderMacroblocksPerS = (decoder: Decoder): number =>
+  capacities.get(`${decoder.codec}@${decoder.level}`) ?? capacities.get(`${decoder.codec}@${aliases[decoder.level] ?? decoder.level.replace('.0', '')}`) ?? 0;
 
 /**
  * One core decodes about 1080p30 of H.264 on a small processor (from memory, assumed); a full-size one about 2.5 times that.

@@ -103,7 +103,13 @@ function resolve(definition: SettingDefinition, entries: readonly Setting[], sub
   return value;
 }
 
-const defaults = Object.fromEntries(settingKeys.map((key) => [key, catalogue[key].default])) as unknown as SettingValues;
+/** Made by one assignment after the other, so that every copy has the same shape. */
+export function copyOf(values: SettingValues): SettingValues {
+  const copy: Record<string, unknown> = {};
+  for (const key of settingKeys) copy[key] = values[key];
+  return copy as unknown as SettingValues;
+}
+const defaults = copyOf(Object.fromEntries(settingKeys.map((key) => [key, catalogue[key].default])) as unknown as SettingValues);
 
 /** The value in force of one setting. */
 export const resolveOne = (index: SettingIndex, key: SettingKey, subject: SettingSubject): SettingValue =>
@@ -111,7 +117,7 @@ export const resolveOne = (index: SettingIndex, key: SettingKey, subject: Settin
 
 /** The values in force for a subject. */
 export function resolveSettings(index: SettingIndex, subject: SettingSubject): SettingValues {
-  const values = { ...defaults } as unknown as Record<string, SettingValue>;
+  const values = copyOf(defaults) as unknown as Record<string, SettingValue>;
   for (const [key, entries] of index) {
     const definition = definitionOf(key);
     if (definition) values[key] = resolve(definition, entries, subject, null);

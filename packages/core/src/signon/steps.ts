@@ -23,6 +23,15 @@ export interface SignonFacts {
   availableMbps: number;
 }
 
+const none: readonly string[] = [];
+const lists = new Map<string, readonly string[]>();
+/** A list of one name, the same one each time. */
+function after(name: string): readonly string[] {
+  let known = lists.get(name);
+  if (!known) lists.set(name, (known = [name]));
+  return known;
+}
+
 /**
  * The steps with their default durations; all assumed until measured. "Practice" durations are common practice, the others
  * from memory; figures that follow from a size and a rate are computed.
@@ -30,22 +39,21 @@ export interface SignonFacts {
 export function signonTimeline(f: SignonFacts): Timeline {
   const rttS = f.rttMs / 1000;
   const steps: SignonStep[] = [];
-  let before: string[] = [];
-  const add = (name: string, bay: SignonStep['bay'], seconds: number, more: Partial<SignonStep> = {}) => {
+  let before: readonly string[] = none;
+  const add = (name: string, bay: SignonStep['bay'], seconds: number, byPerson = false, source: SignonStep['source'] = 'assumed') => {
     if (seconds <= 0) return;
-    const source = more.source ?? 'assumed';
-    steps.push({ name, bay, seconds, spreadS: source === 'assumed' && !more.byPerson ? seconds * 0.15 : 0, byPerson: false, source, after: before, ...more });
-    before = [name];
+    steps.push({ name, bay, seconds, spreadS: source === 'assumed' && !byPerson ? seconds * 0.15 : 0, byPerson, source, after: before });
+    before = after(name);
   };
   if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
   add('network up', 'Local network', f.alwaysOn ? 0 : f.wired ? 2 : 4);
   add('client start', 'Endpoint', f.browserClient ? 3 : 1.5);
   add('sign-in form', 'Gateway', 0.5 + 2 * rttS);
-  if (!f.singleSignOn) add('password', 'Desk', 6, { byPerson: true });
-  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, { byPerson: true });
+  if (!f.singleSignOn) add('password', 'Desk', 6, true);
+  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, true);
   if (!f.entryLink) {
     add('list of resources', 'Gateway', 3 + 10 * rttS + 0.2 * f.resources);
-    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, { byPerson: true });
+    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, true);
   }
   add('broker', 'Gateway', 1 + 4 * rttS);
   if (f.hostOff) add('power on', 'Host', 120);
@@ -53,12 +61,12 @@ export function signonTimeline(f: SignonFacts): Timeline {
   add('session create', 'Host', 4);
   if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS);
   const created = before;
-  add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, { source: f.profileMB > 0 ? 'computed' : 'assumed' });
+  add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, false, f.profileMB > 0 ? 'computed' : 'assumed');
   // applications are delivered beside the profile, not after it
   if (f.deliveredMB > 0)
     steps.push({ name: 'applications delivered', bay: 'Workspace', seconds: (f.deliveredMB * 8) / f.profileMbps, spreadS: 0, byPerson: false, source: 'computed', after: created });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
   add('shell', 'Workspace', f.publishedApp ? 2 : 5);
-  add('first useful picture', 'Link', rttS + (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps), { source: 'computed' });
+  add('first useful picture', 'Link', rttS + (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps), false, 'computed');
   return criticalPath(steps);
 }

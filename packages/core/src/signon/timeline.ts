@@ -25,25 +25,35 @@ export interface Timeline {
 
 /** The longest way through the steps and their dependencies. Steps come after those they wait for. */
 export function criticalPath(steps: SignonStep[]): Timeline {
-  const ends = new Map<string, { at: number; via: string | null; spread: number }>();
-  let last: string | null = null;
-  for (const step of steps) {
+  const n = steps.length;
+  const ends: number[] = [];
+  const spreads: number[] = [];
+  const via: number[] = [];
+  let last = -1;
+  for (let i = 0; i < n; i++) {
+    const step = steps[i] as SignonStep;
     let start = 0;
     let spread = 0;
-    let via: string | null = null;
-    for (const name of step.after) {
-      const before = ends.get(name);
-      if (before && before.at > start) {
-        start = before.at;
-        spread = before.spread;
-        via = name;
+    let from = -1;
+    for (const name of step.after)
+      for (let j = i - 1; j >= 0; j--) {
+        if ((steps[j] as SignonStep).name !== name) continue;
+        if ((ends[j] as number) > start) {
+          start = ends[j] as number;
+          spread = spreads[j] as number;
+          from = j;
+        }
+        break;
       }
-    }
-    ends.set(step.name, { at: start + step.seconds, via, spread: spread + step.spreadS });
-    if (last === null || start + step.seconds >= (ends.get(last)?.at ?? 0)) last = step.name;
+    ends.push(start + step.seconds);
+    spreads.push(spread + step.spreadS);
+    via.push(from);
+    if (last < 0 || (ends[i] as number) >= (ends[last] as number)) last = i;
   }
   const critical: string[] = [];
-  for (let name = last; name !== null; name = ends.get(name)?.via ?? null) critical.unshift(name);
-  const end = last === null ? { at: 0, spread: 0 } : (ends.get(last) as { at: number; spread: number });
-  return { steps, totalS: end.at, lowS: Math.max(0, end.at - end.spread), highS: end.at + end.spread, critical };
+  for (let i = last; i >= 0; i = via[i] as number) critical.push((steps[i] as SignonStep).name);
+  critical.reverse();
+  const total = last < 0 ? 0 : (ends[last] as number);
+  const spread = last < 0 ? 0 : (spreads[last] as number);
+  return { steps, totalS: total, lowS: Math.max(0, total - spread), highS: total + spread, critical };
 }

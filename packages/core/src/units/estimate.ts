@@ -8,12 +8,13 @@ export interface Estimate {
   source: Source | 'computed';
   /** By whom and when, or the source of an assumption. */
   note: string;
-  samples?: number;
+  samples?: number | undefined;
   /** The figure that disagrees and is not used. */
-  notUsed?: { value: number; source: Source; note: string };
+  notUsed?: { value: number; source: Source; note: string } | undefined;
 }
 
-export const exact = (value: number, source: Estimate['source'], note: string): Estimate => ({ value, low: value, high: value, source, note });
-export const between = (value: number, low: number, high: number, source: Estimate['source'], note: string): Estimate => ({ value, low, high, source, note });
+// Every estimate has the same fields in the same order: evaluation makes millions of them, and that keeps them cheap.
+export const between = (value: number, low: number, high: number, source: Estimate['source'], note: string, samples?: number): Estimate => ({ value, low, high, source, note, samples, notUsed: undefined });
+export const exact = (value: number, source: Estimate['source'], note: string): Estimate => between(value, value, value, source, note);
 /** A default of ours with a spread: wide enough that a threshold inside it counts as not known. */
 export const assumed = (value: number, low: number, high: number, note: string): Estimate => between(value, low, high, 'assumed', note);

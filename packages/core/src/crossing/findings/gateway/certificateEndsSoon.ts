@@ -1,4 +1,5 @@
 import { cost, plural, type FindingKind } from '../../finding.js';
+import { dayMs } from '../../ladder.js';
 
 /** Warn this many days ahead; common practice, no source. */
 const ahead = 30;
@@ -10,7 +11,7 @@ export const certificateEndsSoon: FindingKind = {
   detect: ({ gateway, atMs }, { broken }) => {
     const certificate = gateway.certificate;
     if (!certificate || broken?.name === 'certificate trusted') return null;
-    const days = Math.floor((Date.parse(`${certificate.notAfter}T00:00:00Z`) + 86_400_000 - atMs) / 86_400_000);
+    const days = Math.floor((dayMs(certificate.notAfter) + 86_400_000 - atMs) / 86_400_000);
     if (days > ahead || days < 0) return null;
     return {
       text: `The certificate of ${gateway.address} ends in ${plural(days, 'day')}; then nobody gets in here`,

@@ -39,7 +39,7 @@ export const lineTooNarrow: FindingKind = {
         ...(resource.kind === 'desktop' && resource.onlyApp ? [{ text: `Publish ${resource.onlyApp} as an app`, change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'kind', value: 'app' }] }] : []),
         {
           text: own ? `Get the person a line of ${neededMbps} Mbit/s` : `Widen the line to ${neededMbps} Mbit/s`,
-          change: [own ? { type: 'hypothesis', fact: 'downMbps', value: neededMbps } : { type: 'object', kind: 'location', id: location.id, field: 'downMbps', value: neededMbps }],
+          change: [{ type: 'hypothesis', fact: 'downMbps', value: neededMbps }],
           ask: 'an order to the carrier',
         },
       ],

@@ -1,0 +1,40 @@
+// How fast the core evaluates: crossings a second on one core, with and without remedies, and the whole demo estate.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readFolder } from '../packages/contracts/dist/index.js';
+import { evaluateCrossing, FactsReader, modelOf, summariseCrossing } from '../packages/core/dist/index.js';
+
+const folder = new URL('../demo/saltmarsh', import.meta.url).pathname;
+const { estate, measurements } = readFolder(new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')])));
+const now = Date.parse('2026-11-25T10:00:00Z');
+const median = (values) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)];
+
+function timed(runs, body) {
+  const times = [];
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now();
+    body();
+    times.push(performance.now() - start);
+  }
+  return median(times);
+}
+
+export function benchCore() {
+  const model = modelOf(estate, measurements);
+  const reader = new FactsReader(model, now);
+  const facts = model.crossings.map((ref) => reader.read(ref));
+  const rounds = 8;
+  const perSecond = (ms) => Math.round((facts.length * rounds) / (ms / 1000));
+  for (let i = 0; i < 5; i++) facts.forEach((f) => evaluateCrossing(f)); // let the compiler warm up
+  const whole = timed(9, () => {
+    const fresh = new FactsReader(modelOf(estate, measurements), now);
+    for (const ref of fresh.model.crossings) summariseCrossing(fresh.read(ref));
+  });
+  return {
+    'crossings a second, verdict and findings': perSecond(timed(9, () => { for (let i = 0; i < rounds; i++) facts.forEach((f) => summariseCrossing(f)); })),
+    'crossings a second, with every remedy evaluated': perSecond(timed(9, () => { for (let i = 0; i < rounds; i++) facts.forEach((f) => evaluateCrossing(f)); })),
+    'whole demo estate from its files’ objects to verdicts, ms': Math.round(whole * 10) / 10,
+    'crossings in the demo estate': facts.length,
+  };
+}
+if (import.meta.url === `file://${process.argv[1]}`) console.log(benchCore());
