@@ -50,6 +50,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
   const gain = burden(before) - burden(after);
   const becomes = after.verdict;
   const words = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
-  if (becomes !== before.verdict) parts.push(`becomes ${words[becomes]}`);
-  return { text: parts.length ? `${parts.slice(0, 4).join(', ')}` : 'no figure of this crossing changes', helps: gain > 0.01 && rank[becomes] <= rank[before.verdict], becomes, gain };
+  const turns = becomes === before.verdict ? '' : `becomes ${words[becomes]}`;
+  const told = [turns, ...parts.slice(0, 4)].filter(Boolean).join(', ');
+  return { text: told || 'no figure of this crossing changes', helps: gain > 0.01 && rank[becomes] <= rank[before.verdict], becomes, gain };
 }

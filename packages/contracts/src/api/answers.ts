@@ -1,0 +1,98 @@
+import { z } from 'zod';
+import { Bay, Role, Verdict } from '../estate/words.js';
+
+/** A problem as RFC 9457 tells it; `fields` names each field that is wrong and what would be right. */
+export const Problem = z
+  .object({
+    type: z.string(),
+    title: z.string(),
+    status: z.number(),
+    detail: z.string(),
+    fields: z.array(z.object({ field: z.string(), problem: z.string() })).optional(),
+  })
+  .meta({ id: 'Problem' });
+
+export const Session = z.object({ name: z.string(), email: z.string(), role: Role, organisation: z.string(), version: z.number() }).meta({ id: 'Session' });
+
+export const CrossingRow = z
+  .object({
+    id: z.string(),
+    person: z.string(),
+    personName: z.string(),
+    endpoint: z.string(),
+    location: z.string(),
+    locationName: z.string(),
+    resource: z.string(),
+    resourceName: z.string(),
+    verdict: Verdict,
+    bay: Bay.nullable(),
+    delayMs: z.number(),
+    frameRate: z.number(),
+    timeToUsableS: z.number(),
+    kinds: z.array(z.string()),
+  })
+  .meta({ id: 'CrossingRow' });
+export const CrossingPage = z.object({ total: z.number(), counts: z.record(Verdict, z.number()), rows: z.array(CrossingRow) }).meta({ id: 'CrossingPage' });
+
+export const FoundObject = z.object({ kind: z.string(), id: z.string(), name: z.string(), detail: z.string(), path: z.string() });
+
+export const ImportResult = z.object({
+  added: z.number(),
+  changed: z.number(),
+  unchanged: z.number(),
+  measurements: z.number(),
+  rejected: z.array(z.object({ file: z.string(), line: z.number(), field: z.string(), problem: z.string(), expected: z.string() })),
+  rejectedTotal: z.number(),
+  sample: z.array(z.object({ kind: z.string(), id: z.string(), change: z.string(), fields: z.array(z.string()) })),
+});
+export const ImportJob = z
+  .object({
+    id: z.string(),
+    state: z.enum(['running', 'checked', 'applied', 'rejected', 'failed']),
+    step: z.string(),
+    done: z.number(),
+    total: z.number(),
+    result: ImportResult.optional(),
+    message: z.string().optional(),
+  })
+  .meta({ id: 'ImportJob' });
+
+export const CheckLinkView = z
+  .object({
+    id: z.string(),
+    url: z.string().optional(),
+    qr: z.string().optional(),
+    endpoint: z.string().nullable(),
+    person: z.string().nullable(),
+    location: z.string(),
+    createdAt: z.string(),
+    createdBy: z.string(),
+    expiresAt: z.string(),
+    revokedAt: z.string().nullable(),
+    opened: z.number(),
+    state: z.enum(['not opened', 'opened', 'waiting', 'measuring', 'finished', 'stopped']),
+    step: z.string(),
+  })
+  .meta({ id: 'CheckLinkView' });
+
+export const AuditEntry = z
+  .object({
+    changeId: z.string(),
+    at: z.string(),
+    by: z.string(),
+    summary: z.string(),
+    objects: z.array(z.object({ kind: z.string(), id: z.string(), before: z.unknown(), after: z.unknown() })),
+    undone: z.boolean(),
+    canUndo: z.boolean(),
+  })
+  .meta({ id: 'AuditEntry' });
+
+export type Problem = z.infer<typeof Problem>;
+export type Session = z.infer<typeof Session>;
+export type CrossingRow = z.infer<typeof CrossingRow>;
+export type CrossingPage = z.infer<typeof CrossingPage>;
+export type FoundObject = z.infer<typeof FoundObject>;
+export type ImportResult = z.infer<typeof ImportResult>;
+export type ImportJob = z.infer<typeof ImportJob>;
+export type CheckLinkView = z.infer<typeof CheckLinkView>;
+export type AuditEntry = z.infer<typeof AuditEntry>;

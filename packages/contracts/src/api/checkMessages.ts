@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { Figures } from '../estate/measurement.js';
+
+/** Messages of the field check's WebSocket, page to server. */
+export const FromPage = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('start') }),
+  z.object({ type: z.literal('ping'), n: z.number().int().min(0).max(1_000_000) }),
+  z.object({ type: z.literal('step'), step: z.enum(['round trips', 'datagrams', 'down', 'up', 'picture']) }),
+  z.object({ type: z.literal('offer'), sdp: z.string().max(20_000) }),
+  z.object({ type: z.literal('count') }),
+  /** What is known so far; sent after every step, so that an interrupted check keeps its parts. */
+  z.object({ type: z.literal('figures'), figures: Figures, done: z.boolean() }),
+]);
+
+/** Server to page. */
+export type ToPage =
+  | { type: 'queued'; ahead: number }
+  | { type: 'go' }
+  | { type: 'pong'; n: number }
+  | { type: 'answer'; sdp: string }
+  | { type: 'no datagrams'; because: string }
+  | { type: 'counted'; bytes: number; atMs: number }
+  | { type: 'kept'; done: boolean; fromDesk: boolean }
+  | { type: 'ended'; because: string };
+
+/** What the page may know before it starts: names only, no identifiers. */
+export interface CheckGreeting {
+  organisation: string;
+  helpDesk: string | null;
+  firstName: string | null;
+  place: string;
+  home: boolean;
+  /** Where the link is no longer good. */
+  gone: 'expired' | 'revoked' | null;
+}
+
+export type FromPage = z.infer<typeof FromPage>;
