@@ -17,3 +17,4 @@ export type { DeskItem } from './desk.js';
 export { nameCovers, type Step } from './ladder.js';
 export type { EvidenceLine, FindingKind } from './finding.js';
 export type { Way } from './way.js';
+export * from './factsJson.js';

@@ -1,0 +1,47 @@
+import { StandardSchemaValidationPipe, type DynamicModule } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { SessionController } from './access/session.controller.js';
+import { SessionGuard } from './access/session.guard.js';
+import { SessionService } from './access/session.service.js';
+import { CONFIG, type Config } from './config.js';
+import { CrossingController } from './crossing/crossing.controller.js';
+import { FindController } from './crossing/find.controller.js';
+import { ResultsService } from './crossing/results.service.js';
+import { dataSourceOptions } from './database/dataSource.js';
+import { DemoLoader } from './demo.js';
+import { ChangeService } from './estate/change.service.js';
+import { EstateController } from './estate/estate.controller.js';
+import { EstateStore } from './estate/estate.store.js';
+import { ImportService } from './estate/import.service.js';
+import { EventsController } from './events/events.controller.js';
+import { CheckController } from './evidence/check.controller.js';
+import { CheckGateway } from './evidence/check.gateway.js';
+import { LinkService } from './evidence/link.service.js';
+import { LinksController } from './evidence/links.controller.js';
+import { ProblemFilter } from './problems/problem.filter.js';
+
+/** The whole server for a configuration. */
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000 })],
+      controllers: [SessionController, CrossingController, FindController, EstateController, EventsController, LinksController, CheckController],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: APP_GUARD, useClass: SessionGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_PIPE, useClass: StandardSchemaValidationPipe },
+        SessionService,
+        EstateStore,
+        ChangeService,
+        ImportService,
+        ResultsService,
+        LinkService,
+        CheckGateway,
+        DemoLoader,
+      ],
+    };
+  }
+}

@@ -1,0 +1,153 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ChangeRequest, CrossingPage, CrossingQuery, DraftRequest, ImpactRequest, type CrossingRow } from '@underpass/contracts';
+import { evaluateCrossing, factsToJson, impactOf, noCounts, objectChanges, questionsOf, sentenceOf, type Board, type Change, type CrossingRef, type FactsJson, type Impact, type LeadingFinding, type Summary } from '@underpass/core';
+import { DataSource } from 'typeorm';
+import { z } from 'zod';
+import type { SignedRequest } from '../access/session.guard.js';
+import { Needs } from '../access/session.guard.js';
+import { Draft } from '../database/entities.js';
+import { uuidV7 } from '../database/uuid.js';
+import { ChangeService } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { ResultsService } from './results.service.js';
+
+const Uuid = z.uuid();
+const order = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
+
+@ApiTags('crossing')
+@Controller()
+export class CrossingController {
+  constructor(
+    private readonly results: ResultsService,
+    private readonly store: EstateStore,
+    private readonly changes: ChangeService,
+    @InjectDataSource() private readonly data: DataSource,
+  ) {}
+
+  @Get('board')
+  board(): { version: number; at: string; board: Board; leading: LeadingFinding[] } {
+    return { version: this.results.version, at: new Date(this.results.reader.atMs).toISOString(), board: this.results.board(), leading: this.results.leading() };
+  }
+
+  @Get('crossings')
+  @ApiOkResponse({ standardSchema: CrossingPage })
+  list(@Query({ schema: CrossingQuery }) query: CrossingQuery): CrossingPage {
+    const { model } = this.results.reader;
+    const wanted = query.search?.toLowerCase();
+    const found: { ref: CrossingRef; summary: Summary }[] = [];
+    const counts = noCounts();
+    for (const ref of this.results.all()) {
+      const summary = this.results.summary(ref.id);
+      if (!summary || !this.passes(ref, summary, query, wanted)) continue;
+      counts[summary.verdict]++;
+      if (query.verdict && summary.verdict !== query.verdict) continue;
+      found.push({ ref, summary });
+    }
+    found.sort((a, b) => order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1));
+    const rows = found.slice(query.offset, query.offset + query.limit).map(({ ref, summary }): CrossingRow => ({
+      id: ref.id,
+      person: ref.person,
+      personName: model.people.get(ref.person)?.name ?? ref.person,
+      endpoint: ref.endpoint,
+      location: ref.location,
+      locationName: model.locations.get(ref.location)?.name ?? ref.location,
+      resource: ref.resource,
+      resourceName: model.resources.get(ref.resource)?.name ?? ref.resource,
+      verdict: summary.verdict,
+      bay: summary.bay,
+      delayMs: Math.round(summary.delayMs * 10) / 10,
+      frameRate: Math.round(summary.frameRate * 10) / 10,
+      timeToUsableS: Math.round(summary.timeToUsableS * 10) / 10,
+      kinds: summary.kinds,
+    }));
+    return { total: found.length, counts, rows };
+  }
+
+  private passes(ref: CrossingRef, summary: Summary, query: CrossingQuery, wanted: string | undefined): boolean {
+    const { model } = this.results.reader;
+    if (query.location && ref.location !== query.location) return false;
+    if (query.resource && ref.resource !== query.resource) return false;
+    if (query.person && ref.person !== query.person) return false;
+    if (query.bay && summary.bay !== query.bay) return false;
+    if (query.kind && !summary.kinds.includes(query.kind)) return false;
+    const location = model.locations.get(ref.location);
+    if (query.area && (location?.area ?? location?.name) !== query.area) return false;
+    if (!wanted) return true;
+    const text = `${model.people.get(ref.person)?.name} ${ref.endpoint} ${location?.name} ${model.resources.get(ref.resource)?.name} ${ref.person}`.toLowerCase();
+    return wanted.split(/\s+/).every((word) => text.includes(word));
+  }
+
+  /** One crossing: its facts, with which the page evaluates every try itself, and what they come to. */
+  @Get('crossings/:id')
+  one(@Param('id') id: string): object {
+    const facts = this.factsOf(id);
+    const evaluation = evaluateCrossing(facts);
+    return { id, version: this.results.version, at: new Date(facts.atMs).toISOString(), facts: factsToJson(facts) satisfies FactsJson, questions: questionsOf(evaluation.figures), sentence: sentenceOf(facts, evaluation) };
+  }
+
+  private factsOf(id: string) {
+    const ref = this.results.ref(id);
+    const facts = ref && this.results.reader.read(ref);
+    if (!facts) throw notFound('crossing', id);
+    return facts;
+  }
+
+  @Get('crossings/:id/history')
+  async history(@Param('id') id: string): Promise<object[]> {
+    const rows = await this.data.query('SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200', [id]);
+    return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[]).reverse().map((row) => ({ at: row.at.toISOString(), verdict: row.verdict, delayMs: row.delay_ms, frameRate: row.frame_rate, cause: row.cause }));
+  }
+
+  /** What a change would do to the whole estate; nothing is applied. */
+  @Post('impact')
+  @HttpCode(200)
+  @Needs('reader')
+  impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Impact {
+    const change = body.change as Change;
+    if (!change.some((edit) => edit.type !== 'hypothesis')) throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
+    if (this.results.reader.model.crossings.length > 20_000) throw new ProblemError(422, 'Too many crossings', 'The impact is worked out for estates of up to 20 000 crossings.');
+    return impactOf(this.results.reader.model, change, Date.now());
+  }
+
+  @Post('changes')
+  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<{ changeId: string; version: number }> {
+    const writes = objectChanges(body.change as Change, (kind, id) => this.store.find(kind, id), this.store.model.estate.setting);
+    const changeId = await this.changes.apply(writes, request.user.name, body.summary);
+    await this.results.settled();
+    return { changeId, version: this.results.version };
+  }
+
+  @Get('changes')
+  latest(): Promise<object[]> {
+    return this.changes.latest(50);
+  }
+
+  @Post('changes/:id/undo')
+  @HttpCode(200)
+  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<{ changeId: string; version: number }> {
+    const changeId = await this.changes.undo(id, request.user.name);
+    await this.results.settled();
+    return { changeId, version: this.results.version };
+  }
+
+  @Get('drafts')
+  drafts(): Promise<Draft[]> {
+    return this.data.getRepository(Draft).find({ order: { createdAt: 'DESC' }, take: 200 });
+  }
+
+  @Post('drafts')
+  async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
+    const id = uuidV7();
+    await this.data.getRepository(Draft).insert({ id, name: body.name, crossing: body.crossing ?? null, change: body.change, createdBy: request.user.name, createdAt: new Date() });
+    return { id };
+  }
+
+  @Delete('drafts/:id')
+  @HttpCode(204)
+  async drop(@Param('id', { schema: Uuid }) id: string): Promise<void> {
+    await this.data.getRepository(Draft).delete({ id });
+  }
+}

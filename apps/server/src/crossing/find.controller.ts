@@ -1,0 +1,40 @@
+import { Controller, Get, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { FindQuery, objectKinds, type FoundObject, type ObjectKind } from '@underpass/contracts';
+import { EstateStore } from '../estate/estate.store.js';
+
+/** Kinds in the order people look for them. */
+const first: ObjectKind[] = ['person', 'endpoint', 'location', 'resource'];
+const kinds = [...first, ...objectKinds.filter((kind) => !first.includes(kind))];
+
+@ApiTags('estate')
+@Controller('find')
+export class FindController {
+  constructor(private readonly store: EstateStore) {}
+
+  /** The objects whose name or id holds the words, people first. */
+  @Get()
+  find(@Query({ schema: FindQuery }) { q }: FindQuery): FoundObject[] {
+    const words = q.toLowerCase().split(/\s+/);
+    const found: FoundObject[] = [];
+    for (const kind of kinds) {
+      let ofKind = 0;
+      for (const object of this.store.all(kind)) {
+        const { id, name, location, key } = object as { id: string; name?: string; location?: string; key?: string };
+        const text = `${id} ${name ?? ''} ${key ?? ''}`.toLowerCase();
+        if (!words.every((word) => text.includes(word))) continue;
+        found.push({ kind, id, name: name ?? key ?? id, detail: location ?? '', path: pathOf(kind, id) });
+        if (++ofKind >= 6) break;
+      }
+      if (found.length >= 20) break;
+    }
+    return found.slice(0, 20);
+  }
+}
+
+function pathOf(kind: ObjectKind, id: string): string {
+  if (kind === 'person') return `/crossings?person=${encodeURIComponent(id)}`;
+  if (kind === 'location') return `/crossings?location=${encodeURIComponent(id)}`;
+  if (kind === 'resource') return `/crossings?resource=${encodeURIComponent(id)}`;
+  return `/estate/${kind}/${encodeURIComponent(id)}`;
+}

@@ -1,0 +1,97 @@
+import type { Figures, Role, Vantage, Verdict } from '@underpass/contracts';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** Any object of the estate; its content follows the schema of its kind (see docs/decisions/0002). */
+@Entity({ name: 'estate_object' })
+export class EstateObject {
+  @PrimaryColumn('text') kind!: string;
+  @PrimaryColumn('text') id!: string;
+  @Column('jsonb') data!: object;
+  @Column('bigint') version!: string;
+  @Column('boolean') deleted!: boolean;
+}
+
+@Entity({ name: 'audit_entry' })
+export class AuditEntryRow {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('uuid', { name: 'change_id' }) changeId!: string;
+  @Column('timestamptz') at!: Date;
+  @Column('text', { name: 'by_name' }) byName!: string;
+  @Column('text') summary!: string;
+  @Column('text') kind!: string;
+  @Column('text', { name: 'object_id' }) objectId!: string;
+  @Column('jsonb', { nullable: true }) before!: object | null;
+  @Column('jsonb', { nullable: true }) after!: object | null;
+  @Column('uuid', { nullable: true }) undoes!: string | null;
+}
+
+@Entity({ name: 'measurement' })
+export class MeasurementRow {
+  @PrimaryColumn('text') id!: string;
+  @PrimaryColumn('timestamptz') at!: Date;
+  @Column('text', { name: 'by_name' }) byName!: string;
+  @Column('text') method!: string;
+  @Column('text') vantage!: Vantage;
+  @Column('text', { nullable: true }) person!: string | null;
+  @Column('text', { nullable: true }) endpoint!: string | null;
+  @Column('text') location!: string;
+  @Column('boolean') partial!: boolean;
+  @Column('text', { nullable: true }) note!: string | null;
+  @Column('jsonb') figures!: Figures;
+  @Column('bigint') version!: string;
+}
+
+@Entity({ name: 'app_user' })
+export class AppUser {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text') email!: string;
+  @Column('text') name!: string;
+  @Column('text') role!: Role;
+  @Column('text', { name: 'password_hash' }) passwordHash!: string;
+}
+
+@Entity({ name: 'app_session' })
+export class AppSession {
+  @PrimaryColumn('text', { name: 'token_hash' }) tokenHash!: string;
+  @Column('uuid', { name: 'user_id' }) userId!: string;
+  @Column('timestamptz', { name: 'expires_at' }) expiresAt!: Date;
+}
+
+@Entity({ name: 'check_link' })
+export class CheckLink {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text', { name: 'token_hash' }) tokenHash!: string;
+  @Column('text', { nullable: true }) endpoint!: string | null;
+  @Column('text', { nullable: true }) person!: string | null;
+  @Column('text') location!: string;
+  @Column('text', { name: 'created_by' }) createdBy!: string;
+  @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
+  @Column('timestamptz', { name: 'expires_at' }) expiresAt!: Date;
+  @Column('timestamptz', { name: 'revoked_at', nullable: true }) revokedAt!: Date | null;
+  @Column('int') opened!: number;
+  @Column('text') state!: string;
+  @Column('text') step!: string;
+}
+
+@Entity({ name: 'draft' })
+export class Draft {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text') name!: string;
+  @Column('text', { nullable: true }) crossing!: string | null;
+  @Column('jsonb') change!: object[];
+  @Column('text', { name: 'created_by' }) createdBy!: string;
+  @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
+}
+
+@Entity({ name: 'verdict_history' })
+export class VerdictHistory {
+  @PrimaryColumn('text') crossing!: string;
+  @PrimaryColumn('bigint') version!: string;
+  @Column('timestamptz') at!: Date;
+  @Column('text') verdict!: Verdict;
+  @Column('real', { name: 'delay_ms' }) delayMs!: number;
+  @Column('real', { name: 'frame_rate' }) frameRate!: number;
+  @Column('text') cause!: string;
+}
+
+export const entities = [EstateObject, AuditEntryRow, MeasurementRow, AppUser, AppSession, CheckLink, Draft, VerdictHistory];

@@ -1,0 +1,124 @@
+import { Injectable } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { objectSchemas, type AuditEntry, type Measurement } from '@underpass/contracts';
+import { same, type ObjectChange } from '@underpass/core';
+import { DataSource, type EntityManager } from 'typeorm';
+import { AuditEntryRow } from '../database/entities.js';
+import { uuidV7 } from '../database/uuid.js';
+import { ProblemError } from '../problems/problem.js';
+import { CHANNEL, EstateStore } from './estate.store.js';
+import { assertValid } from './validate.js';
+
+/** Rows of one statement; keeps parameters and memory bounded on large imports. */
+const batch = 1000;
+
+/** Writes changes of the estate: validated, in one transaction, with an audit trail, told to every server process. */
+@Injectable()
+export class ChangeService {
+  constructor(
+    @InjectDataSource() private readonly data: DataSource,
+    private readonly store: EstateStore,
+  ) {}
+
+  async apply(changes: readonly ObjectChange[], by: string, summary: string, undoes: string | null = null): Promise<string> {
+    if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
+    assertValid(changes, (kind, id) => this.store.find(kind, id), (kind) => this.store.all(kind));
+    const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
+    const changeId = uuidV7();
+    await this.data.transaction((manager) => this.write(manager, parsed, changeId, by, summary, undoes));
+    await this.store.refresh(summary);
+    return changeId;
+  }
+
+  /** Writes within a transaction; the importer calls it with its own progress. */
+  async write(
+    manager: EntityManager,
+    changes: readonly ObjectChange[],
+    changeId: string,
+    by: string,
+    summary: string,
+    undoes: string | null,
+    measurements: readonly Measurement[] = [],
+    onProgress: (done: number) => void = () => undefined,
+  ): Promise<void> {
+    // one writer at a time: a later version must never become visible before an earlier one
+    await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
+    const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
+    for (let i = 0; i < changes.length; i += batch) {
+      const part = changes.slice(i, i + batch);
+      await manager.query(
+        `INSERT INTO estate_object (kind, id, data, version, deleted)
+         SELECT k, i, d::jsonb, $4, x FROM unnest($1::text[], $2::text[], $3::text[], $5::bool[]) AS t(k, i, d, x)
+         ON CONFLICT (kind, id) DO UPDATE SET data = excluded.data, version = excluded.version, deleted = excluded.deleted`,
+        [part.map((c) => c.kind), part.map((c) => c.id), part.map((c) => JSON.stringify(c.after ?? c.before)), version, part.map((c) => c.after === null)],
+      );
+      await manager.query(
+        `INSERT INTO audit_entry (id, change_id, at, by_name, summary, kind, object_id, before, after, undoes)
+         SELECT u, $2, now(), $3, $4, k, i, b::jsonb, a::jsonb, $5 FROM unnest($1::uuid[], $6::text[], $7::text[], $8::text[], $9::text[]) AS t(u, k, i, b, a)`,
+        [part.map(() => uuidV7()), changeId, by, summary, undoes, part.map((c) => c.kind), part.map((c) => c.id), part.map((c) => (c.before ? JSON.stringify(c.before) : null)), part.map((c) => (c.after ? JSON.stringify(c.after) : null))],
+      );
+      onProgress(i + part.length);
+    }
+    await this.writeMeasurements(manager, measurements, version);
+    await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: summary.slice(0, 200) })]);
+  }
+
+  /** Keeps measurements; they are never changed afterwards. The month's partition is made when its first row comes. */
+  async keepMeasurements(measurements: readonly Measurement[], cause: string): Promise<void> {
+    await this.data.transaction(async (manager) => {
+      await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
+      const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
+      await this.writeMeasurements(manager, measurements, version);
+      await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: cause.slice(0, 200) })]);
+    });
+    await this.store.refresh(cause);
+  }
+
+  private async writeMeasurements(manager: EntityManager, measurements: readonly Measurement[], version: string): Promise<void> {
+    const months = new Set(measurements.map((m) => m.at.slice(0, 7)));
+    for (const month of months) {
+      const [year, number] = month.split('-').map(Number) as [number, number];
+      const next = number === 12 ? `${year + 1}-01` : `${year}-${String(number + 1).padStart(2, '0')}`;
+      // the name and bounds are digits taken from a validated time, nothing a person can shape
+      await manager.query(`CREATE TABLE IF NOT EXISTS measurement_${year}_${String(number).padStart(2, '0')} PARTITION OF measurement FOR VALUES FROM ('${month}-01') TO ('${next}-01')`);
+    }
+    for (const m of measurements)
+      await manager.query(
+        `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, partial, note, figures, version)
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) ON CONFLICT DO NOTHING`,
+        [m.id, m.at, m.by, m.method, m.vantage, m.person ?? null, m.endpoint ?? null, m.location, m.partial, m.note ?? null, JSON.stringify(m.figures), version],
+      );
+  }
+
+  /** The latest changes, newest first; large ones with their first objects only. */
+  async latest(limit: number, object?: { kind: string; id: string }): Promise<AuditEntry[]> {
+    const rows = await this.data.query(
+      `SELECT change_id, min(at) AS at, min(by_name) AS by_name, min(summary) AS summary, max(undoes::text) AS undoes, count(*)::int AS n,
+              (array_agg(jsonb_build_object('kind', kind, 'id', object_id, 'before', before, 'after', after) ORDER BY id))[1:20] AS objects,
+              EXISTS (SELECT 1 FROM audit_entry u WHERE u.undoes = a.change_id) AS undone
+       FROM audit_entry a WHERE $2::text IS NULL OR change_id IN (SELECT change_id FROM audit_entry WHERE kind = $2 AND object_id = $3)
+       GROUP BY change_id ORDER BY min(at) DESC LIMIT $1`,
+      [limit, object?.kind ?? null, object?.id ?? null],
+    );
+    const newest = (rows as { change_id: string; undoes: string | null; undone: boolean }[]).find((row) => !row.undoes && !row.undone);
+    return (rows as { change_id: string; at: Date; by_name: string; summary: string; undoes: string | null; undone: boolean; n: number; objects: AuditEntry['objects'] }[]).map((row) => ({
+      changeId: row.change_id,
+      at: row.at.toISOString(),
+      by: row.by_name,
+      summary: row.summary,
+      objects: row.objects,
+      undone: row.undone,
+      canUndo: object === undefined && row.change_id === newest?.change_id && row.n <= 20_000 && !row.summary.startsWith('Demo estate'),
+    }));
+  }
+
+  /** Takes the last change back. What was changed again since stays, and is told. */
+  async undo(changeId: string, by: string): Promise<string> {
+    const rows = await this.data.getRepository(AuditEntryRow).findBy({ changeId });
+    if (rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
+    if (await this.data.getRepository(AuditEntryRow).findOneBy({ undoes: changeId })) throw new ProblemError(409, 'Taken back already', 'This change was taken back already.');
+    const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
+    if (moved) throw new ProblemError(409, 'Changed since', `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`);
+    return this.apply(rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before })), by, `Taken back: ${rows[0]?.summary ?? ''}`, changeId);
+  }
+}

@@ -1,0 +1,51 @@
+import { emptyEstate, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
+
+/** Runs a query; the store uses TypeORM's pool, a worker thread a connection of its own. */
+export type Query = <T>(sql: string, parameters?: unknown[]) => Promise<T[]>;
+
+export interface ObjectRow {
+  kind: ObjectKind;
+  id: string;
+  data: object;
+  version: string;
+  deleted: boolean;
+}
+export interface MeasurementRecord {
+  id: string;
+  at: Date;
+  by_name: string;
+  method: Measurement['method'];
+  vantage: Measurement['vantage'];
+  person: string | null;
+  endpoint: string | null;
+  location: string;
+  partial: boolean;
+  note: string | null;
+  figures: Measurement['figures'];
+  version: string;
+}
+
+export const objectsSince = (query: Query, version: string) =>
+  query<ObjectRow>('SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY kind, id', [version]);
+export const measurementsSince = (query: Query, version: string) => query<MeasurementRecord>('SELECT * FROM measurement WHERE version > $1 ORDER BY at, id', [version]);
+
+export const measurementOf = (row: MeasurementRecord): Measurement => ({
+  id: row.id,
+  at: row.at.toISOString(),
+  by: row.by_name,
+  method: row.method,
+  vantage: row.vantage,
+  ...(row.person ? { person: row.person } : {}),
+  ...(row.endpoint ? { endpoint: row.endpoint } : {}),
+  location: row.location,
+  partial: row.partial,
+  ...(row.note ? { note: row.note } : {}),
+  figures: row.figures,
+});
+
+/** The estate of a map kind → id → object, in the order of the ids. */
+export function estateOf(objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate {
+  const estate = emptyEstate() as unknown as Record<ObjectKind, object[]>;
+  for (const [kind, byId] of objects) estate[kind] = [...byId.values()];
+  return estate as unknown as Estate;
+}

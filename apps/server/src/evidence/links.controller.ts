@@ -1,0 +1,71 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { CheckLinkRequest, CheckLinkView, MeasurementRequest, type Measurement } from '@underpass/contracts';
+import { readMeasurementFile, roundTripsOf } from '@underpass/core';
+import { z } from 'zod';
+import type { SignedRequest } from '../access/session.guard.js';
+import { uuidV7 } from '../database/uuid.js';
+import { ChangeService } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { LinkService } from './link.service.js';
+
+const Uuid = z.uuid();
+
+@ApiTags('evidence')
+@Controller()
+export class LinksController {
+  constructor(
+    private readonly links: LinkService,
+    private readonly store: EstateStore,
+    private readonly changes: ChangeService,
+  ) {}
+
+  @Post('check-links')
+  @ApiOkResponse({ standardSchema: CheckLinkView })
+  make(@Body({ schema: CheckLinkRequest }) body: CheckLinkRequest, @Req() request: SignedRequest): Promise<CheckLinkView> {
+    return this.links.make(body, request.user.name, `${request.protocol}://${request.headers.host ?? 'localhost'}`);
+  }
+
+  @Get('check-links')
+  list(): Promise<CheckLinkView[]> {
+    return this.links.list();
+  }
+
+  @Get('check-links/:id')
+  one(@Param('id', { schema: Uuid }) id: string): Promise<CheckLinkView> {
+    return this.links.one(id);
+  }
+
+  @Delete('check-links/:id')
+  @HttpCode(204)
+  revoke(@Param('id', { schema: Uuid }) id: string): Promise<void> {
+    return this.links.revoke(id);
+  }
+
+  /** A measurement taken with another program: its text, and where it was taken. */
+  @Post('measurements')
+  async import(@Body({ schema: MeasurementRequest }) body: MeasurementRequest, @Req() request: SignedRequest): Promise<{ id: string; kind: string; summary: object }> {
+    if (!this.store.find('location', body.location)) throw notFound('location', body.location);
+    if (body.endpoint && !this.store.find('endpoint', body.endpoint)) throw notFound('endpoint', body.endpoint);
+    const read = readMeasurementFile(body.text);
+    if (!read.ok) throw new ProblemError(422, 'Not valid', `${read.fault.place}: ${read.fault.problem}; ${read.fault.remedy}`, [{ field: 'text', problem: `${read.fault.place}: ${read.fault.problem}` }]);
+    const { kind, summary, roundTripsMs } = read.value;
+    const trips = roundTripsOf(roundTripsMs, summary.sent === null ? 0 : summary.sent - roundTripsMs.length);
+    const udp = kind === 'iperf3' && summary.sent !== null ? { passes: true, sent: summary.sent, lost: summary.sent - (summary.received ?? 0), ...(summary.jitterMs === null ? {} : { jitterMs: summary.jitterMs }) } : undefined;
+    const measurement: Measurement = {
+      id: uuidV7(),
+      at: new Date().toISOString(),
+      by: request.user.name,
+      method: kind,
+      vantage: body.vantage,
+      ...(body.endpoint ? { endpoint: body.endpoint } : {}),
+      ...(body.person ? { person: body.person } : {}),
+      location: body.location,
+      partial: false,
+      figures: { ...(trips ? { roundTrips: trips } : {}), ...(udp ? { datagrams: udp } : {}), ...(summary.downMbps === null ? {} : { downMbps: summary.downMbps }), ...(summary.upMbps === null ? {} : { upMbps: summary.upMbps }) },
+    };
+    await this.changes.keepMeasurements([measurement], `Measurement imported for ${body.location}`);
+    return { id: measurement.id, kind, summary };
+  }
+}

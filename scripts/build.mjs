@@ -1,0 +1,3 @@
+import { ensureBuilt, ensureModules } from './ready.mjs';
+ensureModules();
+ensureBuilt();
