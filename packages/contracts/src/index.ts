@@ -9,3 +9,4 @@ export * from './api/requests.js';
 export * from './api/answers.js';
 export * from './api/checkMessages.js';
 export { jsonSchemas } from './files/jsonSchema.js';
+export { CellError, columnsOf, type Column } from './files/columns.js';

@@ -2,7 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req } from
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ChangeRequest, CrossingPage, CrossingQuery, DraftRequest, ImpactRequest, type CrossingRow } from '@underpass/contracts';
-import { evaluateCrossing, factsToJson, impactOf, noCounts, objectChanges, questionsOf, sentenceOf, type Board, type Change, type CrossingRef, type FactsJson, type Impact, type LeadingFinding, type Summary } from '@underpass/core';
+import { factsToJson, impactOf, noCounts, objectChanges, viewOf, whyOf, type Board, type Change, type CrossingRef, type FactsJson, type Impact, type LeadingFinding, type Summary } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import type { SignedRequest } from '../access/session.guard.js';
@@ -84,8 +84,7 @@ export class CrossingController {
   @Get('crossings/:id')
   one(@Param('id') id: string): object {
     const facts = this.factsOf(id);
-    const evaluation = evaluateCrossing(facts);
-    return { id, version: this.results.version, at: new Date(facts.atMs).toISOString(), facts: factsToJson(facts) satisfies FactsJson, questions: questionsOf(evaluation.figures), sentence: sentenceOf(facts, evaluation) };
+    return { id, version: this.results.version, at: new Date(facts.atMs).toISOString(), facts: factsToJson(facts) satisfies FactsJson, view: viewOf(facts), why: whyOf(facts) };
   }
 
   private factsOf(id: string) {

@@ -37,12 +37,13 @@ export function readDecoder(text: string): unknown {
 
 export const writeDecoder = (decoder: Decoder): string => `${decoder.codec}@${decoder.level}${decoder.chroma444 ? '+444' : ''}`;
 
-export function readMix(text: string): Record<string, number | string> {
+export function readMix(text: string, numbers: boolean): Record<string, number | string> {
   return Object.fromEntries(
     text.split(';').map((part) => {
       const [word, value] = part.split(':').map((side) => side.trim());
       if (!word || !value) throw new CellError(`“${part.trim()}” is not a part`);
-      return [word, /^[\d.]+$/.test(value) && value.split('.').length < 3 ? Number(value) : value];
+      if (numbers && !/^\d*\.?\d+$/.test(value)) throw new CellError(`“${value}” is not a number`);
+      return [word, numbers ? Number(value) : value];
     }),
   );
 }

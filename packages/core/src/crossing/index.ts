@@ -18,3 +18,6 @@ export { nameCovers, type Step } from './ladder.js';
 export type { EvidenceLine, FindingKind } from './finding.js';
 export type { Way } from './way.js';
 export * from './factsJson.js';
+export * from './section.js';
+export * from './view.js';
+export type { BayFact } from './sectionFacts.js';

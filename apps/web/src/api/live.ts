@@ -1,0 +1,15 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+
+/** Keeps what is shown live: results for a new version and the progress of field checks arrive as server-sent events. */
+export function useLive(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const events = new EventSource('/api/events');
+    events.addEventListener('results', () => {
+      for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate']) void client.invalidateQueries({ queryKey: [key] });
+    });
+    events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));
+    return () => events.close();
+  }, [client]);
+}

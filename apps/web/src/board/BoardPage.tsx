@@ -1,0 +1,92 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
+import type { Board, LeadingFinding } from '@underpass/core';
+import { useEffect } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { call, query } from '../api/client.js';
+import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
+import { Empty, Failed, Loading } from '../ui/States.js';
+import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
+import { BoardMatrix } from './BoardMatrix.js';
+import { BoardSection } from './BoardSection.js';
+import { LeadingFindings } from './LeadingFindings.js';
+
+interface BoardAnswer {
+  version: number;
+  at: string;
+  board: Board;
+  leading: LeadingFinding[];
+}
+
+/** Where does it hurt now? One sentence, the way with its bays, places × resources, and what leads. */
+export function BoardPage() {
+  const answer = useQuery({ queryKey: ['board'], queryFn: () => call<BoardAnswer>('board') });
+  const [search, setSearch] = useSearchParams();
+  useEffect(() => {
+    document.title = 'Board · Underpass';
+  }, []);
+  if (answer.isPending) return <div className="px-6"><Loading what="the Board" /></div>;
+  if (!answer.data) return <div className="px-6"><Failed what="The Board" error={answer.error} onRetry={() => void answer.refetch()} /></div>;
+  const { board, leading, at } = answer.data;
+  const { people } = board;
+  const all = barOrder.reduce((sum, verdict) => sum + people[verdict], 0);
+  const bay = (search.get('bay') as Bay | null) ?? null;
+  const area = search.get('area');
+  const verdict = (search.get('verdict') as VerdictWord | null) ?? null;
+  const set = (key: string, value: string | null) =>
+    setSearch((now) => {
+      const next = new URLSearchParams(now);
+      if (value === null || next.get(key) === value) next.delete(key);
+      else next.set(key, value);
+      return next;
+    });
+  if (all === 0)
+    return (
+      <div className="px-6 pt-4">
+        <h1>No crossing yet</h1>
+        <Empty action={<Link className="btn btn-primary" to="/estate/import">Import an estate</Link>}>A crossing needs a person, an endpoint, a location and a resource.</Empty>
+      </div>
+    );
+  const bad = all - people.clear;
+  const shown = leading.filter((finding) => (!area || finding.area === area) && (!bay || finding.bay === bay));
+  return (
+    <div className="px-6 grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(280px,324px)] gap-x-12 relative">
+      <section className="min-w-0">
+        <div className="pt-[15px] flex items-baseline flex-wrap gap-x-3.5 min-h-[52px]">
+          <h1 className="mr-1">{bad === 0 ? `All ${all} people are Clear` : `${bad} of ${all} people are not Clear`}</h1>
+          {(['blocked', 'limited', 'unknown'] as const).map((word) =>
+            people[word] ? (
+              <Link key={word} to={`/crossings${query({ verdict: word, bay, area })}`} className={`inline-flex items-center gap-1.5 font-semibold text-[14px] hover:underline ${verdictInk[word]}`}>
+                <VerdictShape verdict={word} />
+                {people[word]} {verdictWords[word]}
+              </Link>
+            ) : null,
+          )}
+          <span className="ml-auto text-ink-3">{new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}</span>
+        </div>
+        <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />
+        {(area ?? bay ?? verdict) && (
+          <p className="mt-2 text-ink-2">
+            Shown: {[area, bay && `held in ${bay}`, verdict && verdictWords[verdict]].filter(Boolean).join(', ')}{' '}
+            <button className="btn btn-small btn-quiet" onClick={() => setSearch({})}>
+              Show all
+            </button>
+          </p>
+        )}
+        <BoardMatrix board={board} bay={bay} area={area} onArea={(next) => set('area', next)} />
+        <p className="flex flex-wrap gap-x-[18px] gap-y-1 mt-3 text-[12.5px] text-ink-2 items-center">
+          {barOrder.map((word) => (
+            <span key={word} className="inline-flex items-center gap-1.5">
+              <PeopleBar counts={{ blocked: 0, limited: 0, unknown: 0, clear: 0, [word]: 1 }} perPerson={24} height={12} />
+              <VerdictShape verdict={word} />
+              <span className={verdictInk[word]}>{verdictWords[word]}</span>
+            </span>
+          ))}
+          <span>Bar length is people, each counted once, at their worst crossing.</span>
+        </p>
+      </section>
+      <LeadingFindings findings={shown} />
+      <span aria-hidden className="hidden min-[1000px]:block absolute top-[18px] bottom-0 border-l border-rule right-[calc(324px+48px)]" />
+    </div>
+  );
+}

@@ -1,0 +1,150 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Change, CrossingView, FactsJson, SettingKey } from '@underpass/core';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { call } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { SectionDrawing } from '../drawing/SectionDrawing.js';
+import { SectionTable } from '../drawing/SectionTable.js';
+import { useKeys } from '../shell/keys.js';
+import { Failed, Loading } from '../ui/States.js';
+import { Verdict } from '../ui/Verdict.js';
+import { BayPanel } from './BayPanel.js';
+import { FieldCheckDialog } from './FieldCheckDialog.js';
+import { FindingsList } from './FindingsList.js';
+import { Questions } from './Questions.js';
+import { TryPanel } from './TryPanel.js';
+import { useEvaluation } from './useEvaluation.js';
+
+const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
+
+export interface CrossingAnswer {
+  id: string;
+  version: number;
+  at: string;
+  facts: FactsJson;
+  view: CrossingView;
+  why: Record<SettingKey, { value: unknown; from: string }>;
+}
+export type QuestionKey = 'open' | 'usable' | 'feel' | 'works';
+const none: Change = [];
+
+/** One crossing: the sentence, the drawing, the findings, and a change tried on paper. */
+export function CrossingPage() {
+  const { id = '' } = useParams();
+  const answer = useQuery({ queryKey: ['crossing', id], queryFn: () => call<CrossingAnswer>(`crossings/${encodeURIComponent(id)}`) });
+  if (answer.isPending) return <div className="px-6"><Loading what="the crossing" /></div>;
+  if (!answer.data) return <div className="px-6"><Failed what="This crossing" error={answer.error} onRetry={() => void answer.refetch()} /></div>;
+  return <Crossing key={id} answer={answer.data} />;
+}
+
+function Crossing({ answer }: { answer: CrossingAnswer }) {
+  const { facts, view: now, why } = answer;
+  const [search, setSearch] = useSearchParams();
+  const [change, setChange] = useState<Change>(none);
+  const [remedy, setRemedy] = useState<string | null>(null);
+  const [bay, setBay] = useState<number | null>(null);
+  const [asTable, setAsTable] = useState(false);
+  const [check, setCheck] = useState(false);
+  const navigate = useNavigate();
+  const canEdit = useCanEdit();
+  const tried = useEvaluation(facts, change);
+  const view = tried ?? now;
+  const asked = search.get('q') as QuestionKey | null;
+  const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
+  const question = asked ?? worst?.key ?? 'feel';
+  useEffect(() => {
+    document.title = `${facts.person.name}, ${facts.resource.name} · Underpass`;
+  }, [facts]);
+  useEffect(() => {
+    // a remedy named in the address is tried at once: the Board's findings lead here
+    const wanted = search.get('try');
+    if (!wanted) return;
+    const found = now.findings.flatMap((finding) => finding.remedies).find((candidate) => candidate.text === wanted);
+    if (found) {
+      setChange(found.change);
+      setRemedy(found.text);
+    }
+    setSearch((old) => {
+      const next = new URLSearchParams(old);
+      next.delete('try');
+      return next;
+    }, { replace: true });
+  }, [search, setSearch, now]);
+  const draft = search.get('draft');
+  const drafts = useQuery({ queryKey: ['drafts'], queryFn: () => call<{ id: string; name: string; change: Change }[]>('drafts'), enabled: draft !== null });
+  const kept = drafts.data?.find((row) => row.id === draft);
+  useEffect(() => {
+    if (!kept) return;
+    setChange(kept.change);
+    setRemedy(kept.name);
+  }, [kept]);
+  const tryChange = useCallback((next: Change, text: string | null) => {
+    setChange(next);
+    setRemedy(text);
+  }, []);
+  const keys = useMemo(() => {
+    const focus = (selector: string) => () => document.querySelector<HTMLElement>(selector)?.focus();
+    return {
+      ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((n) => [String(n), () => { setBay(n - 1); document.querySelector<HTMLElement>(`[data-bay="${n}"]`)?.focus(); }])),
+      f: focus('[data-finding]'),
+      y: focus('#try-a-change button'),
+      d: () => document.querySelector<HTMLElement>('[data-draft]')?.click(),
+      i: () => document.querySelector<HTMLElement>('[data-impact]')?.click(),
+      t: () => setAsTable((on) => !on),
+      Escape: () => (bay === null ? void navigate(-1) : setBay(null)),
+    };
+  }, [bay, navigate]);
+  useKeys(keys);
+  const section = view.sections[question];
+  const before = tried ? now.sections[question] : null;
+  return (
+    <div className="px-6">
+      <div className="pt-[13px] pb-3 border-b border-rule flex gap-4 items-start">
+        <div className="flex-1 min-w-0">
+          <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
+            <Link to={`/crossings?person=${encodeURIComponent(facts.person.id)}`}>{facts.person.name}</Link> <span className="font-normal text-ink-3">on</span>{' '}
+            <Link to={`/estate/endpoint/${encodeURIComponent(facts.endpoint.id)}`} className="mono">{facts.endpoint.name}</Link> <span className="font-normal text-ink-3">at</span>{' '}
+            <Link to={`/estate/location/${encodeURIComponent(facts.location.id)}`}>{facts.location.name}</Link> <span className="font-normal text-ink-3">through to</span>{' '}
+            <Link to={`/estate/resource/${encodeURIComponent(facts.resource.id)}`}>{facts.resource.name}</Link>
+          </h1>
+          <p className="text-[15px] leading-5 mt-1">
+            <Verdict verdict={now.verdict} className="mr-2" />
+            {now.sentence}
+          </p>
+        </div>
+        <span className="text-ink-3 pt-2 whitespace-nowrap">evaluated {new Date(answer.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}</span>
+        {canEdit && (
+          <button className="btn no-print" onClick={() => setCheck(true)}>
+            Send a field check
+          </button>
+        )}
+      </div>
+      <Questions
+        questions={view.questions}
+        chosen={question}
+        onChoose={(next) =>
+          setSearch((old) => {
+            const params = new URLSearchParams(old);
+            params.set('q', next);
+            return params;
+          }, { replace: true })
+        }
+      />
+      <section aria-label="The way" className="pt-3 border-b-[1.5px] border-ink pb-1">
+        {!asTable && <SectionDrawing section={section} before={before} bay={bay} onBay={setBay} showSteps={question === 'open'} />}
+        <SectionTable section={section} visible={asTable} />
+        {bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />}
+      </section>
+      <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
+        <FindingsList findings={now.findings} trying={remedy} onTry={tryChange} />
+        <TryPanel answer={answer} now={now} tried={tried} change={change} remedy={remedy} onChange={tryChange} why={why} />
+        <span aria-hidden className="hidden min-[1000px]:block absolute left-1/2 top-3 bottom-0 border-l border-rule" />
+      </div>
+      <Suspense fallback={<Loading what="the history" />}>
+        <HistoryChart id={answer.id} version={answer.version} />
+      </Suspense>
+      {check && <FieldCheckDialog facts={facts} onClose={() => setCheck(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import type { Verdict } from '@underpass/contracts';
+import type { Change, Finding } from '@underpass/core';
+import { useState } from 'react';
+import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
+import { verdictInk, VerdictShape, verdictWords } from '../ui/Verdict.js';
+
+const verdictOf: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limited: 'limited', unknown: 'unknown', risk: 'clear' };
+
+/** What is wrong or at risk, dearest first; each remedy with what it would do. */
+export function FindingsList({ findings, trying, onTry }: { findings: Finding[]; trying: string | null; onTry: (change: Change, text: string | null) => void }) {
+  const [open, setOpen] = useState<string | null>(findings[0]?.kind ?? null);
+  return (
+    <section aria-labelledby="findings" className="pt-3 min-w-0">
+      <h2 id="findings">
+        {findings.length === 1 ? '1 finding' : `${findings.length} findings`} <small className="font-normal text-[13px] text-ink-3 ml-2">{findings.length ? 'dearest first' : 'nothing is wrong or at risk'}</small>
+      </h2>
+      <ul className="mt-1">
+        {findings.map((finding) => {
+          const verdict = verdictOf[finding.weight];
+          const word = finding.weight === 'risk' ? 'At risk' : verdictWords[verdict];
+          const shown = open === finding.kind;
+          return (
+            <li key={finding.kind} className="border-b border-rule py-2 grid grid-cols-[98px_1fr]">
+              <span className="flex gap-1.5 items-start">
+                {finding.weight === 'risk' ? <span className="w-[13px]" /> : <VerdictShape verdict={verdict} className="mt-[3px]" />}
+                <span>
+                  <span className="text-ink-2 block">{finding.bay}</span>
+                  <b className={finding.weight === 'risk' ? 'text-ink-3' : verdictInk[verdict]}>{word}</b>
+                </span>
+              </span>
+              <div className="min-w-0">
+                <button data-finding data-row className="w-full text-left flex gap-3 items-baseline" aria-expanded={shown} onClick={() => setOpen(shown ? null : finding.kind)}>
+                  <b className="text-[14px] leading-[18px] flex-1">{finding.text}</b>
+                  <b className="font-semibold whitespace-nowrap">{finding.costText}</b>
+                </button>
+                {!shown && finding.remedies[0] && <RemedyRow remedy={finding.remedies[0]} trying={trying} onTry={onTry} brief />}
+                {shown && (
+                  <div className="mt-1.5">
+                    <p className="text-ink-3 text-[12.5px]">Evidence, {finding.sure}</p>
+                    <ul>
+                      {finding.evidence.map((line) => (
+                        <li key={line.text} className={`flex gap-2 items-baseline ${line.notUsed ? 'text-ink-3' : ''}`}>
+                          <SourceMark source={line.source as SourceWord} />
+                          <span>
+                            {line.text}
+                            {line.notUsed && ', not used'}
+                          </span>
+                        </li>
+                      ))}
+                    </ul>
+                    {finding.consequences.length > 0 && (
+                      <p className="text-ink-2 mt-1.5">
+                        <span className="text-ink-3">From the same cause:</span> {finding.consequences.join('; ')}
+                      </p>
+                    )}
+                    {finding.remedies.length > 0 && <p className="text-ink-3 text-[12.5px] mt-2">Remedies</p>}
+                    {finding.remedies.map((remedy) => (
+                      <RemedyRow key={remedy.text} remedy={remedy} trying={trying} onTry={onTry} />
+                    ))}
+                  </div>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+function RemedyRow({ remedy, trying, onTry, brief = false }: { remedy: Finding['remedies'][number]; trying: string | null; onTry: (change: Change, text: string | null) => void; brief?: boolean }) {
+  const on = trying === remedy.text;
+  return (
+    <div className={`flex gap-3 items-start ${brief ? '' : 'py-1.5 border-t border-dotted border-rule first-of-type:border-0'}`}>
+      <p className="flex-1 min-w-0">
+        {brief ? <span className="text-ink-2">{remedy.text}: {remedy.effectText}</span> : (
+          <>
+            <b className="font-semibold block">{remedy.text}</b>
+            <span className="text-ink-2">{remedy.effectText}</span>
+          </>
+        )}
+      </p>
+      {remedy.change.length > 0 && (
+        <button className={`btn btn-small ${on ? 'btn-on' : ''}`} aria-pressed={on} aria-label={`Try: ${remedy.text}`} onClick={() => (on ? onTry([], null) : onTry(remedy.change, remedy.text))}>
+          {on ? 'Trying' : 'Try'}
+        </button>
+      )}
+    </div>
+  );
+}

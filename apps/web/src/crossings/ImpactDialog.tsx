@@ -1,0 +1,60 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Change, Impact } from '@underpass/core';
+import { Link } from 'react-router';
+import { call } from '../api/client.js';
+import { Arrow } from '../ui/Arrow.js';
+import { Dialog } from '../ui/Dialog.js';
+import { barOrder, CountRow, PeopleBar } from '../ui/PeopleBar.js';
+import { Failed, Loading } from '../ui/States.js';
+import { Verdict } from '../ui/Verdict.js';
+
+/** What the change would do to everybody: who gets better, who gets worse, and the worst loser by name. */
+export function ImpactDialog({ change, summary, onClose }: { change: Change; summary: string; onClose: () => void }) {
+  const impact = useQuery({ queryKey: ['impact', change], queryFn: () => call<Impact>('impact', 'POST', { change }), staleTime: 0 });
+  const all = impact.data ? barOrder.reduce((sum, verdict) => sum + impact.data.before[verdict], 0) : 1;
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} title="Impact on the estate" description={`${summary}. On paper, nothing is applied.`} wide>
+      {impact.isPending && <Loading what="every crossing to be evaluated" />}
+      {impact.isError && <Failed what="The impact" error={impact.error} onRetry={() => void impact.refetch()} />}
+      {impact.data && (
+        <>
+          <p className="text-[15px] leading-5">
+            {impact.data.changedVerdict} of {impact.data.crossings} crossings change their verdict; {impact.data.better} get better, {impact.data.worse} get worse.
+          </p>
+          <table className="mt-3">
+            <tbody>
+              {(['before', 'after'] as const).map((when) => (
+                <tr key={when}>
+                  <th scope="row" className="text-left font-normal text-ink-3 pr-4">People {when}</th>
+                  <td className="pr-4 py-1"><PeopleBar counts={impact.data[when]} perPerson={460 / all} most={460} /></td>
+                  <td><CountRow counts={impact.data[when]} /></td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {impact.data.moves.length > 0 && (
+            <ul className="mt-3">
+              {impact.data.moves.map((move) => (
+                <li key={`${move.from}${move.to}`} className="py-0.5">
+                  <b>{move.people}</b> {move.people === 1 ? 'person' : 'people'}: <Verdict verdict={move.from} />
+                  <Arrow />
+                  <Verdict verdict={move.to} />
+                </li>
+              ))}
+            </ul>
+          )}
+          <h2 className="mt-4">{impact.data.losers.length ? 'Who loses, worst first' : 'Nobody loses'}</h2>
+          <ul>
+            {impact.data.losers.map((loser) => (
+              <li key={loser.crossing} className="border-b border-rule py-1 flex gap-3">
+                <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>{loser.person}</Link>
+                <span className="flex-1">{loser.text}</span>
+                <Verdict verdict={loser.to} />
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Dialog>
+  );
+}

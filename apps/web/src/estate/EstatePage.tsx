@@ -1,0 +1,117 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { ObjectKind } from '@underpass/contracts';
+import { useEffect, useRef, useState } from 'react';
+import { Link, NavLink, useParams, useSearchParams } from 'react-router';
+import { call, query } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { Empty, Failed } from '../ui/States.js';
+import { cellOf, kindOrder, kindWords, listColumns, nameOf } from './kinds.js';
+
+interface Page {
+  total: number;
+  rows: Record<string, unknown>[];
+}
+const pageSize = 200;
+
+/** The estate as it is written down: every object by kind, to look at, edit, bring in and take out. */
+export function EstatePage() {
+  const { kind: wanted } = useParams();
+  const kind = (kindOrder.includes(wanted as ObjectKind) ? wanted : 'location') as ObjectKind;
+  const [search, setSearch] = useSearchParams();
+  const text = search.get('search') ?? '';
+  const canEdit = useCanEdit();
+  const counts = useQuery({ queryKey: ['estate', 'counts'], queryFn: () => call<{ kind: ObjectKind; count: number }[]>('estate') });
+  const pages = useInfiniteQuery({
+    queryKey: ['estate', kind, text],
+    queryFn: ({ pageParam }) => call<Page>(`estate/${kind}${query({ search: text, offset: pageParam, limit: pageSize })}`),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
+  });
+  useEffect(() => {
+    document.title = `${kindWords[kind].many} · Underpass`;
+  }, [kind]);
+  const total = pages.data?.pages[0]?.total ?? 0;
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  return (
+    <div className="px-6 pt-[15px]">
+      <div className="flex items-baseline gap-4 flex-wrap">
+        <h1>Estate</h1>
+        <span className="text-ink-3 flex-1">what is written down; every crossing is worked out from it</span>
+        <span className="flex gap-3 flex-wrap">
+          <Link className="btn" to="/estate/changes">Changes</Link>
+          <a className="btn" href="/api/estate/export" download="estate.zip">Export</a>
+          {canEdit && <Link className="btn" to="/estate/measurements">Bring in a measurement</Link>}
+          {canEdit && <Link className="btn btn-primary" to="/estate/import">Import a folder</Link>}
+        </span>
+      </div>
+      <div className="grid grid-cols-1 min-[900px]:grid-cols-[190px_minmax(0,1fr)] gap-x-12 mt-4">
+        <nav aria-label="Kinds" className="border-t-[1.5px] border-ink flex min-[900px]:block overflow-x-auto">
+          {kindOrder.map((each) => (
+            <NavLink key={each} to={`/estate/${each}`} className={({ isActive }) => `flex items-center gap-3 h-[29px] border-b border-rule px-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`} aria-current={each === kind ? 'page' : undefined}>
+              {each === kind && <span aria-hidden className="absolute left-[-8px] top-0 bottom-0 w-[5.5px] bg-tile" />}
+              <span className="flex-1">{kindWords[each].many}</span>
+              <span className="text-ink-3 font-normal">{counts.data?.find((row) => row.kind === each)?.count ?? ''}</span>
+            </NavLink>
+          ))}
+        </nav>
+        <section aria-label={kindWords[kind].many} className="min-w-0 border-t-[1.5px] border-ink pt-2.5">
+          <div className="flex gap-4 items-center pb-2">
+            <label className="flex gap-2 items-center">
+              Search
+              <input className="field w-[240px]" value={text} onChange={(event) => setSearch(event.target.value ? { search: event.target.value } : {}, { replace: true })} placeholder="Name, id, location" />
+            </label>
+            <span className="text-ink-3 flex-1">{pages.data ? `${total} ${total === 1 ? kindWords[kind].one.toLowerCase() : kindWords[kind].many.toLowerCase()}` : '·····'}</span>
+            {canEdit && <Link className="btn btn-small" to={`/estate/${kind}/new`}>Add a {kindWords[kind].one.toLowerCase()}</Link>}
+          </div>
+          {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
+          {pages.data && total === 0 && <Empty>{text ? `Nothing here is called “${text}”.` : `There is no ${kindWords[kind].one.toLowerCase()} yet.`}</Empty>}
+          {total > 0 && <Rows kind={kind} rows={rows} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />}
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function Rows({ kind, rows, onNearEnd }: { kind: ObjectKind; rows: Record<string, unknown>[]; onNearEnd: () => void }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => 27, overscan: 12 });
+  const columns = listColumns[kind];
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  const [seen, setSeen] = useState(0);
+  useEffect(() => {
+    if (last > rows.length - 60 && seen !== rows.length) {
+      setSeen(rows.length);
+      onNearEnd();
+    }
+  }, [last, rows.length, seen, onNearEnd]);
+  const grid = { display: 'grid', gridTemplateColumns: `minmax(150px, 1.4fr) 130px ${columns.map(() => 'minmax(80px, 1fr)').join(' ')}`, columnGap: 12 };
+  return (
+    <div ref={frame} className="overflow-auto h-[calc(100vh-218px)] min-h-[280px]" role="table" tabIndex={-1}>
+      <div className="min-w-[760px]">
+        <div role="row" style={grid} className="head sticky top-0 bg-paper z-10 h-[24px] items-center">
+          <span role="columnheader">Name</span>
+          <span role="columnheader">Id</span>
+          {columns.map(([field, head]) => (
+            <span role="columnheader" key={field} className="truncate">{head}</span>
+          ))}
+        </div>
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {items.map((item) => {
+            const row = rows[item.index] as Record<string, unknown>;
+            return (
+              <Link data-row role="row" key={String(row.id)} to={`/estate/${kind}/${encodeURIComponent(String(row.id))}`} style={{ ...grid, transform: `translateY(${item.start}px)`, height: 27 }} className="absolute inset-x-0 items-center border-b border-rule hover:bg-earth">
+                <b role="cell" className="truncate font-semibold">{nameOf(kind, row)}</b>
+                <span role="cell" className="mono truncate text-ink-2">{String(row.id)}</span>
+                {columns.map(([field]) => (
+                  <span role="cell" key={field} className="truncate">{cellOf(row[field])}</span>
+                ))}
+              </Link>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import { useState } from 'react';
+import { Dialog } from '../ui/Dialog.js';
+import { keysAreOff, switchKeys } from './keys.js';
+
+const list = [
+  ['/', 'Find a person, endpoint or place'],
+  ['g b', 'Board'],
+  ['g c', 'Crossings'],
+  ['g e', 'Estate'],
+  ['j  k', 'Next and previous row'],
+  ['Enter  Esc', 'Open, back'],
+  ['1 to 7', 'Bay of the drawing'],
+  ['f', 'Findings'],
+  ['y', 'Try a change'],
+  ['d', 'Keep as draft'],
+  ['i', 'Impact on the estate'],
+  ['t', 'Table in place of the drawing'],
+  ['?', 'This list'],
+];
+
+export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const [off, setOff] = useState(keysAreOff());
+  return (
+    <Dialog open={open} onOpenChange={onOpenChange} title="Keyboard shortcuts" description="They never act while you type.">
+      <dl className="grid grid-cols-[110px_1fr] gap-y-1.5">
+        {list.map(([keys, what]) => (
+          <div key={keys} className="contents">
+            <dt>
+              <kbd>{keys}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <label className="flex gap-2 mt-5 items-center">
+        <input
+          type="checkbox"
+          checked={!off}
+          onChange={(event) => {
+            switchKeys(event.target.checked);
+            setOff(!event.target.checked);
+          }}
+        />
+        Use shortcuts on this device
+      </label>
+    </Dialog>
+  );
+}
