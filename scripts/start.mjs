@@ -6,7 +6,7 @@ import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
 const port = Number(process.env.PORT ?? 4600);
-const simulated = { first: port + 1, udpFirst: 46_200, serverUdp: Number(process.env.CHECK_UDP_FIRST ?? 46_100), count: 4, lines: 3 };
+const simulated = { first: port + 1, udpFirst: 46_200, serverUdp: Number(process.env.CHECK_UDP_FIRST ?? 46_100), count: 8, lines: 3 };
 const children = [];
 let cluster = null;
 let stopping = false;

@@ -137,10 +137,10 @@ export class CheckGateway implements OnApplicationShutdown {
   private async answer(check: Check, sdp: string): Promise<void> {
     await check.echo?.close().catch(() => undefined);
     const line = lineOf(this.config.lines, check.remote, check.host);
-    const port = this.config.checkUdpFirst + check.slot;
+    const port = this.config.checkUdpFirst + 2 * check.slot;
     const loopback = plainAddress(check.remote).startsWith('127.');
     try {
-      check.echo = await echoDatagrams(sdp, port, line ? { address: '127.0.0.1', port: line.udpFirst + check.slot } : null, loopback ? '127.0.0.1' : null);
+      check.echo = await echoDatagrams(sdp, port, line ? (own) => line.udpFirst + (own - this.config.checkUdpFirst) : null, loopback ? '127.0.0.1' : null);
       check.say({ type: 'answer', sdp: check.echo.answer });
     } catch (error) {
       this.logger.warn(`datagrams: ${(error as Error).message}`);

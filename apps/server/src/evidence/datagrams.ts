@@ -8,13 +8,13 @@ export interface DatagramEcho {
 /**
  * Answers a browser's offer and echoes every message of its data channel. The channel is unordered and never retransmits, so
  * that each message is one UDP datagram there and one back.
- * @param port UDP port to listen on
- * @param advertised where the browser is told to send, if that is a simulated line instead
+ * @param port first of two UDP ports to listen on
+ * @param relayed port of a simulated line for a port of ours, where one is in between
  */
-export async function echoDatagrams(offer: string, port: number, advertised: { address: string; port: number } | null, ownAddress: string | null): Promise<DatagramEcho> {
+export async function echoDatagrams(offer: string, port: number, relayed: ((port: number) => number) | null, ownAddress: string | null): Promise<DatagramEcho> {
   const peer = new RTCPeerConnection({
     iceServers: [],
-    icePortRange: [port, port],
+    icePortRange: [port, port + 1], // the library wants two
     iceUseIpv6: false,
     ...(ownAddress ? { iceAdditionalHostAddresses: [ownAddress] } : {}),
   });
@@ -25,11 +25,13 @@ export async function echoDatagrams(offer: string, port: number, advertised: { a
       if (echoed++ < 2000 && message.length <= 1200) channel.send(message);
     });
   });
-  await peer.setRemoteDescription({ type: 'offer', sdp: offer });
+  // behind a line the browser's own addresses are not told to us, so that nothing goes past the line
+  const sdpOfBrowser = relayed ? offer.replace(/^a=candidate:.*\r\n/gm, '') : offer;
+  await peer.setRemoteDescription({ type: 'offer', sdp: sdpOfBrowser });
   await peer.setLocalDescription(await peer.createAnswer());
   await gathered(peer);
   const sdp = peer.localDescription?.sdp ?? '';
-  return { answer: advertised ? readdressed(sdp, advertised) : sdp, close: () => peer.close() };
+  return { answer: relayed ? readdressed(sdp, relayed) : sdp, close: () => peer.close() };
 }
 
 const gathered = (peer: RTCPeerConnection): Promise<void> =>
@@ -43,18 +45,15 @@ const gathered = (peer: RTCPeerConnection): Promise<void> =>
     });
   });
 
-/** The answer with the line's address in place of the server's own candidates. */
-export function readdressed(sdp: string, { address, port }: { address: string; port: number }): string {
-  let kept = false;
+/** The answer with the line's port in place of the server's own: only the loopback candidate stays, at the line's port. */
+export function readdressed(sdp: string, relayed: (port: number) => number): string {
   return sdp
     .split('\r\n')
     .flatMap((row) => {
       if (!row.startsWith('a=candidate:')) return [row];
-      if (kept || !/ udp /i.test(row)) return [];
-      kept = true;
       const parts = row.split(' ');
-      parts[4] = address;
-      parts[5] = String(port);
+      if (parts[2]?.toLowerCase() !== 'udp' || parts[4] !== '127.0.0.1') return [];
+      parts[5] = String(relayed(Number(parts[5])));
       return [parts.slice(0, 8).join(' ')];
     })
     .join('\r\n');

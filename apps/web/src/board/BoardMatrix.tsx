@@ -7,23 +7,15 @@ import { VerdictShape } from '../ui/Verdict.js';
 
 const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
 const total = (counts: Counts) => notClear(counts) + counts.clear;
-/** As many resources have a column of their own as fit; the rest stand behind "more". */
-const columns = 6;
 
 /** Places × resources, worst first; every cell leads to the crossings behind it. */
 export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: Bay | null; area: string | null; onArea: (area: string) => void }) {
-  const shown = board.resources.slice(0, columns);
-  const rest = board.resources.slice(columns);
+  const shown = board.resources;
   const rows = area ? board.rows.filter((row) => row.area === area) : board.rows;
   const largest = Math.max(1, ...rows.flatMap((row) => Object.values(row.cells).map(total)));
-  const perPerson = 88 / largest;
+  const perPerson = 80 / largest;
   const bad = rows.filter((row) => notClear(row.people) > 0);
   const good = rows.filter((row) => notClear(row.people) === 0);
-  const restOf = (cells: Record<string, Counts>): Counts | null => {
-    const sum = { blocked: 0, limited: 0, unknown: 0, clear: 0 };
-    for (const { id } of rest) for (const verdict of ['blocked', 'limited', 'unknown', 'clear'] as const) sum[verdict] += cells[id]?.[verdict] ?? 0;
-    return total(sum) > 0 ? sum : null;
-  };
   return (
     <div className="overflow-x-auto mt-3">
       <table className="w-full border-collapse table-fixed min-w-[760px]">
@@ -37,7 +29,7 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
                 </Link>
               </th>
             ))}
-            {rest.length > 0 && <th className="text-left font-normal pb-1.5 px-2 leading-[15px]">{rest.length} more</th>}
+            {board.others > 0 && <th className="text-left font-normal pb-1.5 px-2 leading-[15px]">{board.others} more</th>}
             <th className="text-right font-normal pb-1.5 w-[54px] leading-[15px]">not Clear</th>
           </tr>
         </thead>
@@ -53,7 +45,7 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
               {shown.map(({ id }) => (
                 <Cell key={id} counts={row.cells[id]} to={`/crossings${query({ area: row.area, resource: id, bay })}`} perPerson={perPerson} />
               ))}
-              {rest.length > 0 && <Cell counts={restOf(row.cells)} to={`/crossings${query({ area: row.area, bay })}`} perPerson={perPerson} />}
+              {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area, bay })}`} perPerson={perPerson} />}
               <td className="text-right align-top pt-[9px] border-l border-rule">
                 <b className="block text-[15px] leading-[17px]">{notClear(row.people)}</b>
                 <span className="text-[12.5px] text-ink-3">of {total(row.people)}</span>
@@ -77,7 +69,7 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
               {shown.map(({ id }) => (
                 <Cell key={id} counts={row.cells[id]} to={`/crossings${query({ area: row.area, resource: id })}`} perPerson={perPerson} flat />
               ))}
-              {rest.length > 0 && <Cell counts={restOf(row.cells)} to={`/crossings${query({ area: row.area })}`} perPerson={perPerson} flat />}
+              {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area })}`} perPerson={perPerson} flat />}
               <td className="text-right text-ink-3 border-l border-rule">of {total(row.people)}</td>
             </tr>
           ))}

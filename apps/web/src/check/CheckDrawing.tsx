@@ -32,7 +32,7 @@ export function CheckDrawing({ told, at, home, place }: { told: (Told | null)[];
 function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; home: boolean; place: string }) {
   const [ref, width] = useMeasuredWidth<HTMLDivElement>(1280);
   const left = Math.max(150, width / 2 - 440);
-  const column = Math.min(176, (width - left - 200) / 5);
+  const column = Math.max(60, Math.min(176, (width - left - 200) / 5)); // hidden on a phone, where the width is 0
   const end = left + 5 * column;
   const axis = 116;
   return (
@@ -60,9 +60,9 @@ function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; h
       <div className="bg-earth pb-10">
         <ul className="grid grid-cols-5" style={{ marginLeft: left, width: column * 5 }} aria-label="What was measured">
           {told.map((part, i) => (
-            <li key={names[i]} className="pr-3 border-l border-rule pl-2 first:border-l-0 first:pl-0">
-              <span className="flex justify-between gap-2 text-[14px] leading-5 text-ink-2">
-                {names[i]} <span>{part?.figure}</span>
+            <li key={names[i]} className="pr-2 border-l border-rule pl-2 first:border-l-0 first:pl-0">
+              <span className="flex justify-between gap-1 text-[14px] leading-5 text-ink-2 whitespace-nowrap">
+                {names[i]} <span className="text-[13px]">{part?.figure}</span>
               </span>
               <span className="text-[17px] leading-7 font-bold block">{part ? <Word part={part} /> : <span className="text-ink-3 font-normal text-[14px]">{i === at ? doing[i] : '·····'}</span>}</span>
               <span className="text-[14px] leading-5 text-ink-2 block">{part?.more}</span>

@@ -123,7 +123,7 @@ function List({ rows, total, onNearEnd }: { rows: CrossingRow[]; total: number; 
                   <span role="cell" className="truncate">{row.resourceName}</span>
                   <span role="cell" className="text-right whitespace-nowrap">{Math.round(row.delayMs)} <span className="text-ink-3">ms</span></span>
                   <span role="cell" className="text-right">{Math.round(row.frameRate)}</span>
-                  <span role="cell" className="text-right whitespace-nowrap">{row.verdict === 'blocked' ? '–' : row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span></span>
+                  <span role="cell" className="text-right whitespace-nowrap">{row.verdict === 'blocked' ? '–' : <>{row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span></>}</span>
                   <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>{row.bay ? `${row.bay}: ` : ''}{row.kinds[0] ?? ''}</span>
                 </Link>
               );

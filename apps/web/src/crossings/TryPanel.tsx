@@ -25,7 +25,7 @@ const asText: Pick<Control, 'read' | 'write'> = { read: String, write: (option) 
 const asSwitch: Pick<Control, 'read' | 'write'> = { read: (value) => (value ? 'yes' : 'no'), write: (option) => option === 'yes' };
 
 const controls: readonly Control[] = [
-  { key: 'picture.heldHeight', label: 'Hold screens', options: ['1080', '1440', '2160', '4320'], words: { '1080': '1080p', '1440': '1440p', '2160': '2160p', '4320': 'no hold' }, ...asNumber },
+  { key: 'picture.heldHeight', label: 'Hold screens', options: ['1080', '1440', '2160', '4320'], words: { '1080': '1080p', '1440': '1440p', '2160': '2160p', '4320': 'no' }, ...asNumber },
   { key: 'picture.frameCap', label: 'Frame rate', options: ['15', '20', '24', '30', '60'], ...asNumber },
   { key: 'picture.codec', label: 'Codec', options: ['progressive', 'h264', 'hevc', 'av1'], words: { progressive: 'prog.', h264: 'H.264', hevc: 'H.265', av1: 'AV1' }, ...asText },
   { key: 'screens.most', label: 'Screens', options: ['1', '2', '3', '4'], ...asNumber },

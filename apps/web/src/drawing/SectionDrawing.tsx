@@ -35,6 +35,7 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
   const half = section.bays.map((b) => halfOf(b.headroom, b.state));
   const outline = boreOutline(half, column, left, axis);
   const earlier = before ? boreOutline(before.bays.map((b) => halfOf(b.headroom, b.state)), column, left, axis) : null;
+  const gaugeLines = `M${left} ${axis - gauge}H${rule(7)}M${left} ${axis + gauge}H${rule(7)}`;
   const largest = section.bays.reduce((most, b, i) => (b.delayMs > (section.bays[most]?.delayMs ?? 0) ? i : most), 0);
   const longest = section.bays.reduce((most, b, i) => (b.signonS > (section.bays[most]?.signonS ?? 0) ? i : most), 0);
   return (
@@ -49,6 +50,9 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
             <pattern id="hatch-unknown" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
               <path d="M0 0V7" stroke="var(--rule-2)" strokeWidth="1.2" />
             </pattern>
+            <clipPath id="bore">
+              <path d={outline} />
+            </clipPath>
             {section.bays.map((b, i) => (
               <clipPath key={b.bay} id={`bay-${i}`}>
                 <rect x={rule(i)} y="80" width={column} height="60" />
@@ -62,11 +66,17 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
           <path d={`M${rule(7) + 0.5} 0V${height}`} stroke="var(--rule)" />
           <path d={`M0 78H${width}`} stroke="var(--ink)" strokeWidth="1.5" />
           <path d={section.bays.map((_, i) => hatchMarks(rule(i + 1) - 19, 79)).join('') + hatchMarks(rule(0) - 19, 79) + hatchMarks(rule(7) + 16, 79)} stroke="var(--ink-3)" strokeWidth=".9" fill="none" />
+          <path d={gaugeLines} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="5 4" fill="none" opacity=".6" />
           {section.bays.map((b, i) => (
             <BayFill key={b.bay} state={b.state} outline={outline} x={rule(i)} width={column} clip={`url(#bay-${i})`} />
           ))}
-          <path d={`M${left} ${axis - gauge}H${rule(7)}M${left} ${axis + gauge}H${rule(7)}`} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="5 4" fill="none" opacity=".55" />
-          {earlier && <path d={earlier} fill="none" stroke="var(--ink-2)" strokeWidth="1.2" />}
+          <path d={gaugeLines} clipPath="url(#bore)" stroke="var(--paper)" strokeWidth="1" strokeDasharray="5 4" fill="none" />
+          {earlier && (
+            <>
+              <path d={earlier} fill="none" stroke="var(--earth)" strokeWidth="3.4" />
+              <path d={earlier} fill="none" stroke="var(--ink-2)" strokeWidth="1.3" />
+            </>
+          )}
           <path d={`M${left - 9} ${axis - gauge}v${2 * gauge}M${left - 12} ${axis - gauge}h6M${left - 12} ${axis + gauge}h6`} stroke="var(--ink-2)" fill="none" />
           <text x="0" y={axis + 4} fontSize="12.5" fill="var(--ink-2)">
             needed
@@ -237,16 +247,15 @@ function Totals({ section, before, x }: { section: Section; before: Section | nu
         <VerdictPath verdict={verdict} />
       </g>
       <text x={x + 18} y={y - 2} fontSize="16" fontWeight="700" fill={verdict === 'limited' ? 'var(--amber)' : 'var(--ink)'}>
-        {earlier && earlier !== value ? (
-          <>
-            <tspan fontSize="12" fontWeight="400" textDecoration="line-through" fill="var(--ink-3)">{earlier}</tspan> {value}
-          </>
-        ) : (
-          value
-        )}
+        {value}
       </text>
       <text x={x + 18} y={y + 13} fontSize="12.5" fill="var(--ink-3)">
         {limit}
+        {earlier && earlier !== value ? (
+          <>
+            , <tspan textDecoration="line-through">{earlier}</tspan>
+          </>
+        ) : null}
       </text>
     </g>
   );

@@ -48,8 +48,8 @@ export function EstatePage() {
       <div className="grid grid-cols-1 min-[900px]:grid-cols-[190px_minmax(0,1fr)] gap-x-12 mt-4">
         <nav aria-label="Kinds" className="border-t-[1.5px] border-ink flex min-[900px]:block overflow-x-auto">
           {kindOrder.map((each) => (
-            <NavLink key={each} to={`/estate/${each}`} className={({ isActive }) => `flex items-center gap-3 h-[29px] border-b border-rule px-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`} aria-current={each === kind ? 'page' : undefined}>
-              {each === kind && <span aria-hidden className="absolute left-[-8px] top-0 bottom-0 w-[5.5px] bg-tile" />}
+            <NavLink key={each} to={`/estate/${each}`} className={({ isActive }) => `flex items-center gap-3 h-[29px] border-b border-rule pl-3.5 pr-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`} aria-current={each === kind ? 'page' : undefined}>
+              {each === kind && <span aria-hidden className="absolute left-0 top-0 bottom-0 w-[5.5px] bg-tile" />}
               <span className="flex-1">{kindWords[each].many}</span>
               <span className="text-ink-3 font-normal">{counts.data?.find((row) => row.kind === each)?.count ?? ''}</span>
             </NavLink>
@@ -62,7 +62,7 @@ export function EstatePage() {
               <input className="field w-[240px]" value={text} onChange={(event) => setSearch(event.target.value ? { search: event.target.value } : {}, { replace: true })} placeholder="Name, id, location" />
             </label>
             <span className="text-ink-3 flex-1">{pages.data ? `${total} ${total === 1 ? kindWords[kind].one.toLowerCase() : kindWords[kind].many.toLowerCase()}` : '·····'}</span>
-            {canEdit && <Link className="btn btn-small" to={`/estate/${kind}/new`}>Add a {kindWords[kind].one.toLowerCase()}</Link>}
+            {canEdit && <Link className="btn btn-small" to={`/estate/${kind}/new`}>Add {/^[aeiou]/i.test(kindWords[kind].one) ? 'an' : 'a'} {kindWords[kind].one.toLowerCase()}</Link>}
           </div>
           {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
           {pages.data && total === 0 && <Empty>{text ? `Nothing here is called “${text}”.` : `There is no ${kindWords[kind].one.toLowerCase()} yet.`}</Empty>}

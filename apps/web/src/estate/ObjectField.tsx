@@ -1,12 +1,19 @@
 import type { Column } from '@underpass/contracts';
 
 /** "lineKind" → "Line kind"; "certificate.notAfter" → "Certificate, not after". */
+const units: Record<string, string> = { Mbps: 'Mbit/s', Ms: 'ms', S: 's', Dbm: 'dBm', MB: 'MB', Px: 'px', Hz: 'Hz' };
 export const labelOf = (name: string): string => {
   const words = name
     .split('.')
-    .map((part) => part.replace(/([a-z])([A-Z0-9])/g, '$1 $2').replace(/\b(Mbps|Ms|MB|Px|Hz|Dbm|S)\b/g, (unit) => ({ Mbps: 'Mbit/s', Ms: 'ms', S: 's', Dbm: 'dBm' })[unit] ?? unit))
+    .map((part) =>
+      part
+        .replace(/([a-z])([A-Z]+)/g, '$1 $2')
+        .split(' ')
+        .map((word) => units[word] ?? (word === word.toUpperCase() ? word : word.toLowerCase()))
+        .join(' '),
+    )
     .join(', ');
-  return (words[0] as string).toUpperCase() + words.slice(1).replace(/ ([A-Z])(?=[a-z])/g, (_, letter: string) => ` ${letter.toLowerCase()}`);
+  return (words[0] as string).toUpperCase() + words.slice(1);
 };
 
 /** One field of an object's form; the fault stands beneath it and what was typed stays. */

@@ -93,6 +93,8 @@ export function readFolder(
     problems.push({ file: measurementsFile, line, field: 'location', problem: `no location has the id “${value.location}”`, expected: 'an id that stands in locations.csv' });
     return false;
   });
+  const fileOrder = [...names];
+  problems.sort((a, b) => fileOrder.indexOf(a.file) - fileOrder.indexOf(b.file) || a.line - b.line);
   return { estate, measurements: placed.map(({ value }) => value), problems, present };
 }
 

@@ -13,15 +13,21 @@ export interface BoardRow {
   /** People of the row, each at the worst of their crossings there. */
   people: Counts;
   cells: Record<string, Counts>;
+  /** People by their worst crossing to any of the other resources. */
+  rest: Counts | null;
   locations: string[];
 }
 export interface Board {
   people: Counts;
   bays: Record<Bay, Counts>;
+  /** Resources with a column of their own, those with most trouble first; the others are counted together. */
   resources: { id: string; name: string }[];
+  others: number;
   rows: BoardRow[];
 }
 
+/** Key of the cell that holds the other resources; no resource can be called so. */
+const restColumn = '*';
 const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
 const order = (counts: Counts) => counts.blocked * 3 + counts.limited * 2 + counts.unknown;
 
@@ -38,11 +44,14 @@ class Worst {
 }
 
 /** Locations × resources, people counted once at their worst crossing, worst first. */
-export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summaries: ReadonlyMap<string, Summary>): Board {
+export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summaries: ReadonlyMap<string, Summary>, columns = 6): Board {
   const all = new Worst();
   const bays = new Map<Bay, Worst>();
   const rows = new Map<string, { worst: Worst; cells: Map<string, Worst>; locations: Set<string> }>();
   const used = new Map<string, number>();
+  for (const ref of refs) used.set(ref.resource, (used.get(ref.resource) ?? 0) + (summaries.get(ref.id)?.verdict === 'clear' ? 1 : 6));
+  const ordered = [...used.entries()].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([id]) => id);
+  const own = new Set(ordered.slice(0, columns));
   for (const ref of refs) {
     const summary = summaries.get(ref.id);
     const location = model.locations.get(ref.location);
@@ -51,8 +60,9 @@ export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summar
     let row = rows.get(area);
     if (!row) rows.set(area, (row = { worst: new Worst(), cells: new Map(), locations: new Set() }));
     row.locations.add(location.id);
-    let cell = row.cells.get(ref.resource);
-    if (!cell) row.cells.set(ref.resource, (cell = new Worst()));
+    const column = own.has(ref.resource) ? ref.resource : restColumn;
+    let cell = row.cells.get(column);
+    if (!cell) row.cells.set(column, (cell = new Worst()));
     cell.see(ref.person, summary.verdict);
     row.worst.see(ref.person, summary.verdict);
     all.see(ref.person, summary.verdict);
@@ -61,19 +71,20 @@ export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summar
       if (!bay) bays.set(summary.bay, (bay = new Worst()));
       bay.see(ref.person, summary.verdict);
     }
-    used.set(ref.resource, (used.get(ref.resource) ?? 0) + 1 + (summary.verdict === 'clear' ? 0 : 5));
   }
   const bayNames: Bay[] = ['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace'];
   return {
     people: all.counts(),
     bays: Object.fromEntries(bayNames.map((bay) => [bay, bays.get(bay)?.counts() ?? noCounts()])) as Record<Bay, Counts>,
-    resources: [...used.entries()].sort((a, b) => b[1] - a[1]).map(([id]) => ({ id, name: model.resources.get(id)?.name ?? id })),
+    resources: [...own].map((id) => ({ id, name: model.resources.get(id)?.name ?? id })),
+    others: ordered.length - own.size,
     rows: [...rows.entries()]
       .map(([area, row]) => ({
         area,
         note: noteOf(model, [...row.locations]),
         people: row.worst.counts(),
-        cells: Object.fromEntries([...row.cells].map(([resource, worst]) => [resource, worst.counts()])),
+        cells: Object.fromEntries([...row.cells].filter(([column]) => column !== restColumn).map(([resource, worst]) => [resource, worst.counts()])),
+        rest: row.cells.get(restColumn)?.counts() ?? null,
         locations: [...row.locations],
       }))
       .sort((a, b) => (notClear(b.people) > 0 ? 1 : 0) - (notClear(a.people) > 0 ? 1 : 0) || order(b.people) - order(a.people) || a.area.localeCompare(b.area)),
@@ -130,7 +141,7 @@ export function leadingFindings(reader: FactsReader, refs: readonly CrossingRef[
 
 function leading(reader: FactsReader, group: { kind: string; area: string; refs: CrossingRef[] }): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
-  const texts = new Map<string, { after: Worst; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
+  const texts = new Map<string, { text: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
   let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
   let score = 0;
   const people = new Set<string>();
@@ -145,12 +156,15 @@ function leading(reader: FactsReader, group: { kind: string; area: string; refs:
     score += found.cost;
     if (!first || found.cost > first.cost) first = { text: found.text, bay: found.bay, weight: found.weight, cost: found.cost, ref };
     const remedies = new Map<string, Verdict>();
+    const place = reader.model.locations.get(ref.location)?.name ?? '';
     for (const remedy of found.remedies) {
-      const entry = texts.get(remedy.text) ?? { after: new Worst(), helped: new Set<string>(), effect: remedy.effectText, applicable: remedy.applicable, gain: 0 };
+      // the same remedy at several places of an area is one remedy
+      const key = remedy.change.length ? remedy.change.map((edit) => (edit.type === 'setting' ? `${edit.key}=${String(edit.value)}` : edit.type === 'object' ? `${edit.kind}.${edit.field}` : `${edit.fact}`)).join() : remedy.text.replace(facts.endpoint.name, '');
+      const entry = texts.get(key) ?? { text: remedy.text.replace(place, group.area), helped: new Set<string>(), effect: remedy.effectText, applicable: remedy.applicable, gain: 0 };
       entry.gain += remedy.effect?.gain ?? 0;
       if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
-      texts.set(remedy.text, entry);
-      remedies.set(remedy.text, remedy.effect?.becomes ?? evaluation.figures.verdict);
+      texts.set(key, entry);
+      remedies.set(key, remedy.effect?.becomes ?? evaluation.figures.verdict);
     }
     seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
   }
@@ -169,7 +183,7 @@ function leading(reader: FactsReader, group: { kind: string; area: string; refs:
       text: first.text,
       people: people.size,
       before: before.counts(),
-      remedy: best ? { text: best[0], effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect, applicable: best[1].applicable } : null,
+      remedy: best ? { text: best[1].text, effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect, applicable: best[1].applicable } : null,
       after: after.counts(),
       example: first.ref.id,
     },

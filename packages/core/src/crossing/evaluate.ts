@@ -90,6 +90,7 @@ export interface Summary {
   verdict: CrossingFigures['verdict'];
   /** The bay of the dearest finding that decides the verdict. */
   bay: Bay | null;
+  /** Kinds of finding, dearest first. */
   kinds: string[];
   delayMs: number;
   frameRate: number;
@@ -101,18 +102,20 @@ export interface Summary {
 
 export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues): Summary {
   const f = computeFigures(facts, settings);
-  const kinds: string[] = [];
+  const found: { kind: string; cost: number }[] = [];
   let bay: Bay | null = null;
   let dearest = -1;
   for (const kind of findingKinds) {
-    const found = kind.detect(facts, f);
-    if (!found) continue;
-    kinds.push(kind.kind);
-    if (kind.weight !== 'risk' && found.cost > dearest) {
-      dearest = found.cost;
+    const result = kind.detect(facts, f);
+    if (!result) continue;
+    found.push({ kind: kind.kind, cost: result.cost });
+    if (kind.weight !== 'risk' && result.cost > dearest) {
+      dearest = result.cost;
       bay = kind.bay;
     }
   }
+  if (found.length > 1) found.sort((a, b) => b.cost - a.cost);
+  const kinds = found.map(({ kind }) => kind);
   const heard = f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint;
   return { verdict: f.verdict, bay: f.verdict === 'clear' ? null : bay, kinds, delayMs: f.delay.value, frameRate: f.frames.value, firstBroken: f.broken?.name ?? null, meanMbps: f.demand.meanMbps, timeToUsableS: f.timeline.totalS, mos: heard?.mos ?? null };
 }

@@ -52,6 +52,8 @@ function scarcest(options: Headroom[]): Headroom {
 function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs: number): Headroom {
   const delay: Headroom = { ratio: slack(partMs, f.delay.value, f.wanted.keyToPixelMs), unit: 'delay', short: `${Math.round(f.delay.value - f.wanted.keyToPixelMs)} ms over` };
   const { way, demand, frames, session, voice, wanted } = f;
+  // frames that the line or the decoder holds back make the host wait too; that is not the host's shortage
+  if (bay === 'Host' && frames.limiter !== 'host drawing' && frames.limiter !== 'host encoding') partMs -= 500 / Math.max(1, frames.value) - 500 / frames.cap;
   // a delay that is too long is told where most of it arises, not in every bay
   const deciding = partMs >= 0.3 * f.delay.value;
   const options: Headroom[] = deciding || (delay.ratio ?? 0) >= 1 ? [delay] : [];
@@ -85,7 +87,7 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
     case 'Gateway':
       break;
   }
-  return options.length ? scarcest(options) : { ratio: 1, unit: 'delay', short: '' };
+  return options.length ? scarcest(options) : { ratio: Infinity, unit: '', short: '' };
 }
 
 function headroomOf(question: SectionQuestion, bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs: number, partS: number): Headroom {

@@ -23,6 +23,8 @@ export interface Line {
 
 /** Pieces in which TCP data passes, so that streams and round trips interleave as packets would. */
 const pieceBytes = 8 * 1024;
+/** A stream that sends less than this at a time does not fill the queue and is not slowed. */
+const smallBytes = 2048;
 
 /** A line between a person and a server, simulated in user space: TCP and UDP with delay, jitter, rate, stalls and loss. */
 export async function openLine(options: LineOptions): Promise<Line> {
@@ -56,7 +58,7 @@ function relay(from: Socket, to: Socket, way: Shaper): void {
       way.pass({ bytes: piece.length, deliver: () => !to.destroyed && to.write(piece) });
     }
     // a full queue slows the sender, as a real line does through TCP
-    if (way.full) {
+    if (way.full && data.length > smallBytes) {
       from.pause();
       setTimeout(() => from.resume(), Math.max(1, way.backlogMs / 2));
     }

@@ -53,8 +53,8 @@ export async function measureDecoders(): Promise<DecodeAnswer[]> {
   return answers;
 }
 
-const vertex = 'attribute vec2 p;uniform float t;uniform float i;void main(){float a=t+i*0.37;vec2 q=mat2(cos(a),-sin(a),sin(a),cos(a))*p*(0.2+0.6*fract(i*0.131));gl_Position=vec4(q,0.,1.);}';
-const fragment = 'precision mediump float;uniform float i;void main(){float v=0.0;for(int k=0;k<24;k++){v+=sin(gl_FragCoord.x*0.01*float(k)+i);}gl_FragColor=vec4(fract(v),fract(i*0.3),0.5,0.5);}';
+const vertex = 'attribute vec2 p;uniform float t;uniform mediump float i;void main(){float a=t+i*0.37;vec2 q=mat2(cos(a),-sin(a),sin(a),cos(a))*p*(0.2+0.6*fract(i*0.131));gl_Position=vec4(q,0.,1.);}';
+const fragment = 'precision mediump float;uniform mediump float i;void main(){float v=0.0;for(int k=0;k<24;k++){v+=sin(gl_FragCoord.x*0.01*float(k)+i);}gl_FragColor=vec4(fract(v),fract(i*0.3),0.5,0.5);}';
 
 /** A short drawn scene with measured frame times; the renderer's own name tells processor or graphics hardware. */
 export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Promise<DrawnScene | undefined> {
@@ -71,6 +71,7 @@ export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Pro
     gl.attachShader(program, shader);
   }
   gl.linkProgram(program);
+  if (!gl.getProgramParameter(program, gl.LINK_STATUS)) return undefined;
   gl.useProgram(program);
   gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
   gl.bufferData(gl.ARRAY_BUFFER, new Float32Array([-1, -1, 1, -1, 0, 1]), gl.STATIC_DRAW);
