@@ -1,12 +1,15 @@
 const transform = {
-  '^.+\\.ts$': ['@swc/jest', {
-    jsc: {
-      parser: { syntax: 'typescript', decorators: true },
-      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
-      target: 'es2022',
+  '^.+\\.ts$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', decorators: true },
+        transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+        target: 'es2022',
+      },
+      module: { type: 'es6' },
     },
-    module: { type: 'es6' },
-  }],
+  ],
 };
 const base = {
   testEnvironment: 'node',
@@ -16,10 +19,19 @@ const base = {
   transform,
   transformIgnorePatterns: ['/node_modules/'],
 };
-const project = (name, root) => ({ ...base, displayName: name, rootDir: root, testMatch: ['**/*.test.ts'], modulePathIgnorePatterns: ['/dist/', '/.tmp-test/'] });
+const project = (name, root) => ({
+  ...base,
+  displayName: name,
+  rootDir: root,
+  testMatch: ['**/*.test.ts'],
+  modulePathIgnorePatterns: ['/dist/', '/.tmp-test/'],
+});
 export default {
   projects: [
-    project('contracts', 'packages/contracts'), project('core', 'packages/core'), project('standins', 'packages/standins'),
-    project('cli', 'apps/cli'), project('server', 'apps/server'),
+    project('contracts', 'packages/contracts'),
+    project('core', 'packages/core'),
+    project('standins', 'packages/standins'),
+    project('cli', 'apps/cli'),
+    project('server', 'apps/server'),
   ],
 };

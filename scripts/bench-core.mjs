@@ -31,8 +31,16 @@ export function benchCore() {
     for (const ref of fresh.model.crossings) summariseCrossing(fresh.read(ref));
   });
   return {
-    'crossings a second, verdict and findings': perSecond(timed(9, () => { for (let i = 0; i < rounds; i++) facts.forEach((f) => summariseCrossing(f)); })),
-    'crossings a second, with every remedy evaluated': perSecond(timed(9, () => { for (let i = 0; i < rounds; i++) facts.forEach((f) => evaluateCrossing(f)); })),
+    'crossings a second, verdict and findings': perSecond(
+      timed(9, () => {
+        for (let i = 0; i < rounds; i++) facts.forEach((f) => summariseCrossing(f));
+      }),
+    ),
+    'crossings a second, with every remedy evaluated': perSecond(
+      timed(9, () => {
+        for (let i = 0; i < rounds; i++) facts.forEach((f) => evaluateCrossing(f));
+      }),
+    ),
     'whole demo estate from its files’ objects to verdicts, ms': Math.round(whole * 10) / 10,
     'crossings in the demo estate': facts.length,
   };

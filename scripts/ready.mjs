@@ -51,7 +51,9 @@ function sourcesStamp() {
 }
 
 export const tsc = (...projects) => run(process.execPath, ['node_modules/typescript-7/bin/tsc', '-b', ...projects]);
-const builds = ['packages/contracts', 'packages/core', 'packages/standins', 'apps/cli', 'apps/server'].map((p) => `${p}/tsconfig.build.json`);
+const builds = ['packages/contracts', 'packages/core', 'packages/standins', 'apps/cli', 'apps/server'].map(
+  (p) => `${p}/tsconfig.build.json`,
+);
 
 export function build() {
   tsc(...builds);
@@ -60,9 +62,17 @@ export function build() {
 
 export function ensureBuilt({ clean = false } = {}) {
   const wanted = sourcesStamp();
-  if (!clean && stampIs('build', wanted) && existsSync(join(root, 'apps/server/dist/main.js')) && existsSync(join(root, 'apps/web/dist/index.html'))) return;
+  if (
+    !clean &&
+    stampIs('build', wanted) &&
+    existsSync(join(root, 'apps/server/dist/main.js')) &&
+    existsSync(join(root, 'apps/web/dist/index.html'))
+  )
+    return;
   say('Building (half a minute)');
-  if (clean) for (const folder of ['packages/contracts', 'packages/core', 'packages/standins', 'apps/cli', 'apps/server', 'apps/web']) rmSync(join(root, folder, 'dist'), { recursive: true, force: true });
+  if (clean)
+    for (const folder of ['packages/contracts', 'packages/core', 'packages/standins', 'apps/cli', 'apps/server', 'apps/web'])
+      rmSync(join(root, folder, 'dist'), { recursive: true, force: true });
   build();
   stamp('build', wanted);
 }

@@ -22,14 +22,23 @@ async function stop(status) {
   if (stopping) return;
   stopping = true;
   for (const child of children) if (child.exitCode === null) child.kill('SIGTERM');
-  await Promise.all(children.map((child) => new Promise((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once('exit', resolve)))));
+  await Promise.all(
+    children.map(
+      (child) => new Promise((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once('exit', resolve))),
+    ),
+  );
   cluster?.stop();
   process.exit(status);
 }
 
 function start(file, args, env = {}) {
   // a process group of its own: Ctrl-C reaches this script alone, which then stops its parts in order
-  const child = fork(join(root, file), args, { cwd: root, env: { ...process.env, ...env }, detached: true, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  const child = fork(join(root, file), args, {
+    cwd: root,
+    env: { ...process.env, ...env },
+    detached: true,
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
   children.push(child);
   return child;
 }
@@ -57,16 +66,27 @@ try {
   const linesFree = demo && (await Promise.all([0, 1, 2].map((i) => listens(simulated.first + i, '127.0.0.1')))).every(Boolean);
   const lines = linesFree ? [0, 1, 2].map((i) => `${simulated.first + i}>${simulated.udpFirst + 10 * i}`).join(',') : '';
   say('Starting the server');
-  const server = start('apps/server/dist/main.js', [], { DATABASE_URL: databaseUrl, PORT: String(port), SIMULATED_LINES: lines, ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh') } : {}) });
+  const server = start('apps/server/dist/main.js', [], {
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    SIMULATED_LINES: lines,
+    ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh') } : {}),
+  });
   server.once('exit', (code) => void stop(code ?? 1));
   await ready(server, 'The server');
   if (linesFree) {
-    const relay = start('packages/standins/dist/lineCommand.js', [port, simulated.first, simulated.udpFirst, simulated.serverUdp, simulated.count].map(String));
+    const relay = start(
+      'packages/standins/dist/lineCommand.js',
+      [port, simulated.first, simulated.udpFirst, simulated.serverUdp, simulated.count].map(String),
+    );
     await ready(relay, 'The simulated lines');
   }
   process.stdout.write(`\nUnderpass is ready at http://localhost:${port}\n`);
   if (demo) process.stdout.write('Demo sign-in: ines.farrow@saltmarsh.example, password under-the-estuary\n');
-  if (linesFree) process.stdout.write(`Simulated lines to open a field check through: http://localhost:${simulated.first} a ticket hall, ${simulated.first + 1} a vessel, ${simulated.first + 2} a home\n`);
+  if (linesFree)
+    process.stdout.write(
+      `Simulated lines to open a field check through: http://localhost:${simulated.first} a ticket hall, ${simulated.first + 1} a vessel, ${simulated.first + 2} a home\n`,
+    );
   process.stdout.write('Ctrl-C stops it.\n');
 } catch (error) {
   process.stderr.write(`\n${error.message}\n`);

@@ -9,7 +9,10 @@ try {
   const entry = join(root, 'apps/cli/dist/main.js');
   if (!existsSync(entry)) say('Building the command line');
   tsc('apps/cli/tsconfig.build.json');
-  const done = spawnSync(process.execPath, [entry, ...process.argv.slice(2)], { stdio: 'inherit', cwd: process.env.INIT_CWD ?? process.cwd() });
+  const done = spawnSync(process.execPath, [entry, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+    cwd: process.env.INIT_CWD ?? process.cwd(),
+  });
   process.exit(done.status ?? 1);
 } catch (error) {
   process.stderr.write(`underpass: ${error.message}\n`);

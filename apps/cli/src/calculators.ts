@@ -1,5 +1,18 @@
 import { readFileSync } from 'node:fs';
-import { h264Level, hevcLevel, macroblocks, mathisMbps, pictureDemand, readMeasurementFile, rfc5348Mbps, voiceCodecs, voiceQuality, wifiRateMbps, windowMbps, type VoiceCodec } from '@underpass/core';
+import {
+  h264Level,
+  hevcLevel,
+  macroblocks,
+  mathisMbps,
+  pictureDemand,
+  readMeasurementFile,
+  rfc5348Mbps,
+  voiceCodecs,
+  voiceQuality,
+  wifiRateMbps,
+  windowMbps,
+  type VoiceCodec,
+} from '@underpass/core';
 import { CommandError } from './commandError.js';
 import type { Options } from './options.js';
 
@@ -29,13 +42,23 @@ export function throughput(options: Options): object {
   const loss = options.needed('loss', 0, 100) / 100;
   const mss = options.number('mss', 1, 65_535) ?? 1460;
   const window = options.number('window', 1, 1e12);
-  return { rfc5348Mbps: finite(rfc5348Mbps(rtt, loss, mss)), mathisMbps: finite(mathisMbps(rtt, loss, mss)), windowMbps: window === undefined ? null : finite(windowMbps(rtt, window)) };
+  return {
+    rfc5348Mbps: finite(rfc5348Mbps(rtt, loss, mss)),
+    mathisMbps: finite(mathisMbps(rtt, loss, mss)),
+    windowMbps: window === undefined ? null : finite(windowMbps(rtt, window)),
+  };
 }
 
 export function wifiRate(options: Options): object {
   const standard = options.choice('standard', ['ht', 'vht', 'he'] as const);
   if (!standard) throw new CommandError('--standard: is missing');
-  const result = wifiRateMbps(standard, options.needed('width', 1, 320), options.needed('mcs', 0, 99), options.needed('streams', 1, 16), options.needed('gi', 1, 10_000));
+  const result = wifiRateMbps(
+    standard,
+    options.needed('width', 1, 320),
+    options.needed('mcs', 0, 99),
+    options.needed('streams', 1, 16),
+    options.needed('gi', 1, 10_000),
+  );
   if (!result.ok) throw new CommandError(`--${result.fault.place}: ${result.fault.problem}; ${result.fault.remedy}`);
   return { mbps: Math.round(result.value * 10) / 10 };
 }
@@ -46,7 +69,10 @@ export function picture(options: Options): object {
   const chroma = options.choice('chroma', ['420', '444', '4:2:0', '4:4:4'] as const) ?? '420';
   const content = options.choice('content', ['still', 'text', 'window', 'page-video', 'video', 'motion'] as const);
   if (!content) throw new CommandError('--content: is missing; one of still, text, window, page-video, video, motion');
-  const demand = pictureDemand({ [content]: 1 }, { activePixels: width * height, idlePixels: 0, fps, codec, chroma444: chroma.replaceAll(':', '') === '444' });
+  const demand = pictureDemand(
+    { [content]: 1 },
+    { activePixels: width * height, idlePixels: 0, fps, codec, chroma444: chroma.replaceAll(':', '') === '444' },
+  );
   return {
     demandMbps: demand.meanMbps,
     p95Mbps: demand.p95Mbps,

@@ -18,7 +18,9 @@ export function evaluate(options: Options, nowMs: number): object {
   const reader = new FactsReader(model, nowMs);
   const counts = noCounts();
   const crossings = model.crossings
-    .filter((ref) => (!person || ref.person === person) && (!endpoint || ref.endpoint === endpoint) && (!resource || ref.resource === resource))
+    .filter(
+      (ref) => (!person || ref.person === person) && (!endpoint || ref.endpoint === endpoint) && (!resource || ref.resource === resource),
+    )
     .flatMap((ref) => {
       const facts = reader.read(ref);
       if (!facts) return [];
@@ -38,7 +40,10 @@ export function evaluate(options: Options, nowMs: number): object {
           demandMbps: round(f.demand.p95Mbps),
           availableMbps: f.way.available ? round(f.way.available.value) : null,
           timeToUsableS: round(f.timeline.totalS, 1),
-          voice: { hostMos: f.voice.host ? round(f.voice.host.mos) : null, endpointMos: f.voice.endpoint ? round(f.voice.endpoint.mos) : null },
+          voice: {
+            hostMos: f.voice.host ? round(f.voice.host.mos) : null,
+            endpointMos: f.voice.endpoint ? round(f.voice.endpoint.mos) : null,
+          },
           findings: findings.map((finding) => ({
             kind: finding.kind,
             bay: finding.bay,

@@ -13,9 +13,16 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
     if (error instanceof CommandError) throw error;
     throw new CommandError(`${folder}: there is no such folder`);
   }
-  const files = new Map(names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+  const files = new Map(
+    names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
+  );
   if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
   const { estate, measurements, problems } = readFolder(files);
-  if (problems.length) throw new CommandError(problems.map((p) => `${join(folder, p.file)}:${p.line}: ${p.field ? `${p.field} ` : ''}${p.problem}; expected ${p.expected}`).join('\n'));
+  if (problems.length)
+    throw new CommandError(
+      problems
+        .map((p) => `${join(folder, p.file)}:${p.line}: ${p.field ? `${p.field} ` : ''}${p.problem}; expected ${p.expected}`)
+        .join('\n'),
+    );
   return { estate, measurements };
 }

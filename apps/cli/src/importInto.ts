@@ -19,7 +19,11 @@ export async function importInto(options: Options): Promise<object> {
   }
   const files = Object.fromEntries(names.map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
   const call = async (path: string, body: object, cookie = '') => {
-    const response = await fetch(`${server}/api/${path}`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-underpass': '1', cookie }, body: JSON.stringify(body) }).catch(() => {
+    const response = await fetch(`${server}/api/${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-underpass': '1', cookie },
+      body: JSON.stringify(body),
+    }).catch(() => {
       throw new CommandError(`${server}: no answer; is it running?`);
     });
     const content = (await response.json().catch(() => ({}))) as Record<string, unknown>;
@@ -27,7 +31,10 @@ export async function importInto(options: Options): Promise<object> {
     return { response, content };
   };
   const { response } = await call('session', { email, password });
-  const cookie = response.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ');
+  const cookie = response.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ');
   const { content } = await call('estate/import', { files, apply }, cookie);
   let job = content as { id: string; state: string; result?: { rejected?: unknown[] } };
   while (job.state === 'running') {

@@ -11,20 +11,48 @@ interface Command {
 }
 
 const commands: Record<string, Command> = {
-  evaluate: { usage: 'evaluate FOLDER [--person ID] [--endpoint ID] [--resource ID]', options: ['person', 'endpoint', 'resource'], run: (options) => evaluate(options, Date.now()) },
+  evaluate: {
+    usage: 'evaluate FOLDER [--person ID] [--endpoint ID] [--resource ID]',
+    options: ['person', 'endpoint', 'resource'],
+    run: (options) => evaluate(options, Date.now()),
+  },
   link: { usage: 'link FILE', options: [], run: link },
-  voice: { usage: 'voice --delay MS --loss PERCENT [--codec g711|g711-plc|g729a] [--burst R]', options: ['delay', 'loss', 'codec', 'burst'], run: voice },
-  throughput: { usage: 'throughput --rtt MS --loss PERCENT [--mss BYTES] [--window BYTES]', options: ['rtt', 'loss', 'mss', 'window'], run: throughput },
-  'wifi-rate': { usage: 'wifi-rate --standard ht|vht|he --width MHZ --mcs N --streams N --gi NS', options: ['standard', 'width', 'mcs', 'streams', 'gi'], run: wifiRate },
-  picture: { usage: 'picture --width PX --height PX --fps N --codec C --chroma 420|444 --content CLASS', options: ['width', 'height', 'fps', 'codec', 'chroma', 'content'], run: picture },
-  import: { usage: 'import FOLDER [--server URL] [--apply yes]   (signs in with UNDERPASS_EMAIL and UNDERPASS_PASSWORD)', options: ['server', 'apply'], run: importInto },
+  voice: {
+    usage: 'voice --delay MS --loss PERCENT [--codec g711|g711-plc|g729a] [--burst R]',
+    options: ['delay', 'loss', 'codec', 'burst'],
+    run: voice,
+  },
+  throughput: {
+    usage: 'throughput --rtt MS --loss PERCENT [--mss BYTES] [--window BYTES]',
+    options: ['rtt', 'loss', 'mss', 'window'],
+    run: throughput,
+  },
+  'wifi-rate': {
+    usage: 'wifi-rate --standard ht|vht|he --width MHZ --mcs N --streams N --gi NS',
+    options: ['standard', 'width', 'mcs', 'streams', 'gi'],
+    run: wifiRate,
+  },
+  picture: {
+    usage: 'picture --width PX --height PX --fps N --codec C --chroma 420|444 --content CLASS',
+    options: ['width', 'height', 'fps', 'codec', 'chroma', 'content'],
+    run: picture,
+  },
+  import: {
+    usage: 'import FOLDER [--server URL] [--apply yes]   (signs in with UNDERPASS_EMAIL and UNDERPASS_PASSWORD)',
+    options: ['server', 'apply'],
+    run: importInto,
+  },
 };
 
 /** One line per figure, for people; --json is for programs. */
 const plain = (value: unknown, indent = ''): string =>
   value !== null && typeof value === 'object'
     ? Object.entries(value)
-        .map(([key, inner]) => (inner !== null && typeof inner === 'object' ? `${indent}${key}\n${plain(inner, `${indent}  `)}` : `${indent}${key}: ${String(inner ?? 'not known')}`))
+        .map(([key, inner]) =>
+          inner !== null && typeof inner === 'object'
+            ? `${indent}${key}\n${plain(inner, `${indent}  `)}`
+            : `${indent}${key}: ${String(inner ?? 'not known')}`,
+        )
         .join('\n')
     : `${indent}${String(value)}`;
 
@@ -32,7 +60,12 @@ async function main(args: string[]): Promise<void> {
   const json = args.includes('--json');
   const [name, ...rest] = args.filter((arg) => arg !== '--json');
   const command = Object.hasOwn(commands, name ?? '') ? commands[name as string] : undefined;
-  if (!command) throw new CommandError(`${name === undefined ? 'give a command' : `“${name}” is not a command`}; commands:\n${Object.values(commands).map(({ usage }) => `  ${usage}`).join('\n')}\nAdd --json for one JSON document.`);
+  if (!command)
+    throw new CommandError(
+      `${name === undefined ? 'give a command' : `“${name}” is not a command`}; commands:\n${Object.values(commands)
+        .map(({ usage }) => `  ${usage}`)
+        .join('\n')}\nAdd --json for one JSON document.`,
+    );
   const result = await command.run(readOptions(rest, command.options));
   process.stdout.write(`${json ? JSON.stringify(result) : plain(result)}\n`);
 }

@@ -14,9 +14,15 @@ export interface Options {
 export function readOptions(args: string[], names: readonly string[]): Options {
   let parsed;
   try {
-    parsed = parseArgs({ args, allowPositionals: true, options: Object.fromEntries(names.map((name) => [name, { type: 'string' as const }])) });
+    parsed = parseArgs({
+      args,
+      allowPositionals: true,
+      options: Object.fromEntries(names.map((name) => [name, { type: 'string' as const }])),
+    });
   } catch (error) {
-    throw new CommandError(`${(error as Error).message.split('. ')[0]}; options here: ${names.map((name) => `--${name}`).join(', ') || 'none'}`);
+    throw new CommandError(
+      `${(error as Error).message.split('. ')[0]}; options here: ${names.map((name) => `--${name}`).join(', ') || 'none'}`,
+    );
   }
   const text = (name: string) => parsed.values[name] as string | undefined;
   const number = (name: string, min: number, max: number) => {

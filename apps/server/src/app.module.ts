@@ -27,7 +27,15 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000 })],
-      controllers: [SessionController, CrossingController, FindController, EstateController, EventsController, LinksController, CheckController],
+      controllers: [
+        SessionController,
+        CrossingController,
+        FindController,
+        EstateController,
+        EventsController,
+        LinksController,
+        CheckController,
+      ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: APP_GUARD, useClass: SessionGuard },

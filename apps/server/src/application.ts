@@ -30,18 +30,36 @@ const directives = {
 
 /** Makes the application: security headers, limits, routes, documents and pages, ready to listen. */
 export async function createApplication(config: Config, pages: string | null): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { bodyParser: false, logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])] });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    bodyParser: false,
+    logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
+  });
   app.enableShutdownHooks();
   app.setGlobalPrefix('api');
   const raw = app.getHttpAdapter().getInstance() as Express;
   raw.disable('x-powered-by');
-  const strict = helmet({ contentSecurityPolicy: { useDefaults: false, directives }, crossOriginEmbedderPolicy: false, strictTransportSecurity: false });
+  const strict = helmet({
+    contentSecurityPolicy: { useDefaults: false, directives },
+    crossOriginEmbedderPolicy: false,
+    strictTransportSecurity: false,
+  });
   // the documents' own page carries inline scripts
-  const documents = helmet({ contentSecurityPolicy: { useDefaults: false, directives: { ...directives, scriptSrc: ["'self'", "'unsafe-inline'"] } }, crossOriginEmbedderPolicy: false, strictTransportSecurity: false });
+  const documents = helmet({
+    contentSecurityPolicy: { useDefaults: false, directives: { ...directives, scriptSrc: ["'self'", "'unsafe-inline'"] } },
+    crossOriginEmbedderPolicy: false,
+    strictTransportSecurity: false,
+  });
   raw.use((request, response, next) => (request.path.startsWith('/api/docs') ? documents : strict)(request, response, next));
   // links of field checks are secrets of their own, so addresses are logged without them; headers and bodies never
   if (config.logLevel !== 'silent')
-    raw.use(pinoHttp({ level: config.logLevel, serializers: { req: (request: Request) => ({ method: request.method, url: String(request.url).replace(/check\/[^/]+/, 'check/…') }) } }));
+    raw.use(
+      pinoHttp({
+        level: config.logLevel,
+        serializers: {
+          req: (request: Request) => ({ method: request.method, url: String(request.url).replace(/check\/[^/]+/, 'check/…') }),
+        },
+      }),
+    );
   const gateway = app.get(CheckGateway);
   raw.use('/api/check', rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: true, legacyHeaders: false }));
   raw.use('/api/check', transfers(gateway.running));
@@ -49,7 +67,16 @@ export async function createApplication(config: Config, pages: string | null): P
   raw.use('/api/estate/import', express.json({ limit: '80mb' }));
   raw.use('/api/measurements', express.json({ limit: '21mb' }));
   raw.use(express.json({ limit: '1mb' }));
-  const document = SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Underpass').setDescription('The programming interface of Underpass. Sign in with POST /api/session; requests that change something carry the header X-Underpass: 1.').setVersion('1').build());
+  const document = SwaggerModule.createDocument(
+    app,
+    new DocumentBuilder()
+      .setTitle('Underpass')
+      .setDescription(
+        'The programming interface of Underpass. Sign in with POST /api/session; requests that change something carry the header X-Underpass: 1.',
+      )
+      .setVersion('1')
+      .build(),
+  );
   SwaggerModule.setup('api/docs', app, document);
   if (pages) {
     await app.init(); // the API's routes come before the pages' catch-all

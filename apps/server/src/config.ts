@@ -42,5 +42,14 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
       if (!port || !udpFirst) throw new Error(`SIMULATED_LINES: “${pair}” is not port>udpFirst`);
       return { port, udpFirst };
     });
-  return { port: e.PORT, databaseUrl: e.DATABASE_URL, publicUrl: e.PUBLIC_URL ?? null, lines, checkUdpFirst: e.CHECK_UDP_FIRST, checksAtOnce: e.CHECKS_AT_ONCE, logLevel: e.LOG_LEVEL, demoFolder: e.DEMO_FOLDER ?? null };
+  return {
+    port: e.PORT,
+    databaseUrl: e.DATABASE_URL,
+    publicUrl: e.PUBLIC_URL ?? null,
+    lines,
+    checkUdpFirst: e.CHECK_UDP_FIRST,
+    checksAtOnce: e.CHECKS_AT_ONCE,
+    logLevel: e.LOG_LEVEL,
+    demoFolder: e.DEMO_FOLDER ?? null,
+  };
 }

@@ -30,7 +30,11 @@ export class DemoLoader implements OnApplicationBootstrap {
     const folder = this.config.demoFolder;
     if (!folder || this.store.count('organisation') > 0) return;
     for (const [email, name, role] of demoUsers) await this.sessions.ensureUser(email, name, role, demoPassword);
-    const files = Object.fromEntries(readdirSync(folder).filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+    const files = Object.fromEntries(
+      readdirSync(folder)
+        .filter((name) => /\.(csv|ya?ml)$/.test(name))
+        .map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
+    );
     const job = await this.imports.now(files, 'Underpass', 'Demo estate loaded');
     if (job.state !== 'applied') this.logger.error(`the demo estate was not loaded: ${JSON.stringify(job.result?.rejected.slice(0, 5))}`);
   }

@@ -7,7 +7,13 @@ import { router } from './router.js';
 import './styles.css';
 
 const client = new QueryClient({
-  defaultOptions: { queries: { retry: (n, error) => n < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500), staleTime: 30_000, refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: {
+      retry: (n, error) => n < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500),
+      staleTime: 30_000,
+      refetchOnWindowFocus: false,
+    },
+  },
 });
 
 createRoot(document.getElementById('root') as HTMLElement).render(

@@ -4,7 +4,12 @@ import { PageError } from './shell/PageError.js';
 
 /** Every screen has an address; each is its own piece of script, fetched when it is first opened. */
 export const router = createBrowserRouter([
-  { path: '/check/:token', lazy: async () => ({ Component: (await import('./check/CheckPage.js')).CheckPage }), errorElement: <PageError />, hydrateFallbackElement: <></> },
+  {
+    path: '/check/:token',
+    lazy: async () => ({ Component: (await import('./check/CheckPage.js')).CheckPage }),
+    errorElement: <PageError />,
+    hydrateFallbackElement: <></>,
+  },
   {
     path: '/',
     element: <Shell />,

@@ -2,11 +2,27 @@ export * from './estate/words.js';
 export * from './estate/estate.js';
 export * from './estate/measurement.js';
 export * from './estate/setting.js';
-export { Key, Line, Location, Region, Gateway, Pool, Host, Resource, Group, Person, Endpoint, Screen, Decoder, Graphics } from './estate/objects.js';
+export {
+  Key,
+  Line,
+  Location,
+  Region,
+  Gateway,
+  Pool,
+  Host,
+  Resource,
+  Group,
+  Person,
+  Endpoint,
+  Screen,
+  Decoder,
+  Graphics,
+} from './estate/objects.js';
 export { folderFiles, measurementsFile, readFolder, referencesOf, writeFolder, type FolderContent } from './files/folder.js';
 export type { FileProblem } from './files/problem.js';
 export * from './api/requests.js';
 export * from './api/answers.js';
 export * from './api/checkMessages.js';
 export { jsonSchemas } from './files/jsonSchema.js';
-export { CellError, columnsOf, type Column } from './files/columns.js';
+export { CellError } from './files/cellError.js';
+export { columnsOf, type Column } from './files/columns.js';

@@ -5,7 +5,15 @@ import { openLine, type Line } from './line/line.js';
 const [serverPort, firstPort, firstUdp, serverUdp, count] = process.argv.slice(2).map(Number) as [number, number, number, number, number];
 const lines: Line[] = [];
 for (const [i, { name: _name, ...profile }] of demoLines.entries())
-  lines.push(await openLine({ ...profile, port: firstPort + i, server: { host: '127.0.0.1', port: serverPort }, udp: { first: firstUdp + i * 10, serverFirst: serverUdp, count }, seed: 7 + i }));
+  lines.push(
+    await openLine({
+      ...profile,
+      port: firstPort + i,
+      server: { host: '127.0.0.1', port: serverPort },
+      udp: { first: firstUdp + i * 10, serverFirst: serverUdp, count },
+      seed: 7 + i,
+    }),
+  );
 process.send?.({ ready: true });
 const stop = () => void Promise.all(lines.map((line) => line.close())).then(() => process.exit(0));
 process.on('SIGTERM', stop);

@@ -17,7 +17,10 @@ export const signInLimit = rateLimit({
   legacyHeaders: false,
   validate: { trustProxy: false },
   handler: (_request: Request, response: Response) => {
-    response.status(429).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait five minutes, then try again.' }));
+    response
+      .status(429)
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait five minutes, then try again.' }));
   },
 });
 
@@ -33,10 +36,23 @@ export class SessionController {
   @Post()
   @HttpCode(200)
   @ApiOkResponse({ standardSchema: Session })
-  async signIn(@Body({ schema: SignIn }) body: SignIn, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<Session> {
+  async signIn(
+    @Body({ schema: SignIn }) body: SignIn,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Session> {
     const signedIn = await this.sessions.signIn(body.email, body.password);
-    if (!signedIn) throw new ProblemError(401, 'Not signed in', 'The address or the password is not right.', [{ field: 'password', problem: 'The address or the password is not right.' }]);
-    response.cookie(sessionCookie, signedIn.token, { httpOnly: true, sameSite: 'strict', secure: request.secure, path: '/', maxAge: 12 * 3_600_000 });
+    if (!signedIn)
+      throw new ProblemError(401, 'Not signed in', 'The address or the password is not right.', [
+        { field: 'password', problem: 'The address or the password is not right.' },
+      ]);
+    response.cookie(sessionCookie, signedIn.token, {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: request.secure,
+      path: '/',
+      maxAge: 12 * 3_600_000,
+    });
     return this.view(signedIn.user);
   }
 
@@ -55,6 +71,12 @@ export class SessionController {
   }
 
   private view(user: SignedIn): Session {
-    return { name: user.name, email: user.email, role: user.role, organisation: this.store.model.organisation.name, version: this.store.version };
+    return {
+      name: user.name,
+      email: user.email,
+      role: user.role,
+      organisation: this.store.model.organisation.name,
+      version: this.store.version,
+    };
   }
 }

@@ -41,12 +41,14 @@ export class SessionGuard implements CanActivate {
     if (this.reflector.getAllAndOverride<boolean>(PUBLIC, targets)) return true;
     const request = context.switchToHttp().getRequest<SignedRequest>();
     const reads = request.method === 'GET' || request.method === 'HEAD';
-    if (!reads && request.headers['x-underpass'] !== '1') throw new ProblemError(403, 'Refused', 'The request does not come from a page of Underpass.');
+    if (!reads && request.headers['x-underpass'] !== '1')
+      throw new ProblemError(403, 'Refused', 'The request does not come from a page of Underpass.');
     const token = cookieOf(request.headers.cookie, sessionCookie);
     const user = token ? await this.sessions.who(token) : null;
     if (!token || !user) throw new ProblemError(401, 'Not signed in', 'Sign in to go on.');
     const needed = this.reflector.getAllAndOverride<Role | undefined>(NEEDS, targets) ?? (reads ? 'reader' : 'engineer');
-    if (ranks[user.role] < ranks[needed]) throw new ProblemError(403, 'Not allowed', `This asks for the role ${needed}; yours is ${user.role}.`);
+    if (ranks[user.role] < ranks[needed])
+      throw new ProblemError(403, 'Not allowed', `This asks for the role ${needed}; yours is ${user.role}.`);
     request.user = user;
     request.token = token;
     return true;

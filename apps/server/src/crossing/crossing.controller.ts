@@ -2,7 +2,21 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req } from
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ChangeRequest, CrossingPage, CrossingQuery, DraftRequest, ImpactRequest, type CrossingRow } from '@underpass/contracts';
-import { factsToJson, impactOf, noCounts, objectChanges, viewOf, whyOf, type Board, type Change, type CrossingRef, type FactsJson, type Impact, type LeadingFinding, type Summary } from '@underpass/core';
+import {
+  factsToJson,
+  impactOf,
+  noCounts,
+  objectChanges,
+  viewOf,
+  whyOf,
+  type Board,
+  type Change,
+  type CrossingRef,
+  type FactsJson,
+  type Impact,
+  type LeadingFinding,
+  type Summary,
+} from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import type { SignedRequest } from '../access/session.guard.js';
@@ -29,7 +43,12 @@ export class CrossingController {
 
   @Get('board')
   board(): { version: number; at: string; board: Board; leading: LeadingFinding[] } {
-    return { version: this.results.version, at: new Date(this.results.reader.atMs).toISOString(), board: this.results.board(), leading: this.results.leading() };
+    return {
+      version: this.results.version,
+      at: new Date(this.results.reader.atMs).toISOString(),
+      board: this.results.board(),
+      leading: this.results.leading(),
+    };
   }
 
   @Get('crossings')
@@ -46,7 +65,10 @@ export class CrossingController {
       if (query.verdict && summary.verdict !== query.verdict) continue;
       found.push({ ref, summary });
     }
-    found.sort((a, b) => order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1));
+    found.sort(
+      (a, b) =>
+        order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1),
+    );
     const rows = found.slice(query.offset, query.offset + query.limit).map(({ ref, summary }): CrossingRow => ({
       id: ref.id,
       person: ref.person,
@@ -76,7 +98,8 @@ export class CrossingController {
     const location = model.locations.get(ref.location);
     if (query.area && (location?.area ?? location?.name) !== query.area) return false;
     if (!wanted) return true;
-    const text = `${model.people.get(ref.person)?.name} ${ref.endpoint} ${location?.name} ${model.resources.get(ref.resource)?.name} ${ref.person}`.toLowerCase();
+    const text =
+      `${model.people.get(ref.person)?.name} ${ref.endpoint} ${location?.name} ${model.resources.get(ref.resource)?.name} ${ref.person}`.toLowerCase();
     return wanted.split(/\s+/).every((word) => text.includes(word));
   }
 
@@ -84,7 +107,14 @@ export class CrossingController {
   @Get('crossings/:id')
   one(@Param('id') id: string): object {
     const facts = this.factsOf(id);
-    return { id, version: this.results.version, at: new Date(facts.atMs).toISOString(), facts: factsToJson(facts) satisfies FactsJson, view: viewOf(facts), why: whyOf(facts) };
+    return {
+      id,
+      version: this.results.version,
+      at: new Date(facts.atMs).toISOString(),
+      facts: factsToJson(facts) satisfies FactsJson,
+      view: viewOf(facts),
+      why: whyOf(facts),
+    };
   }
 
   private factsOf(id: string) {
@@ -96,8 +126,19 @@ export class CrossingController {
 
   @Get('crossings/:id/history')
   async history(@Param('id') id: string): Promise<object[]> {
-    const rows = await this.data.query('SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200', [id]);
-    return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[]).reverse().map((row) => ({ at: row.at.toISOString(), verdict: row.verdict, delayMs: row.delay_ms, frameRate: row.frame_rate, cause: row.cause }));
+    const rows = await this.data.query(
+      'SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200',
+      [id],
+    );
+    return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[])
+      .reverse()
+      .map((row) => ({
+        at: row.at.toISOString(),
+        verdict: row.verdict,
+        delayMs: row.delay_ms,
+        frameRate: row.frame_rate,
+        cause: row.cause,
+      }));
   }
 
   /** What a change would do to the whole estate; nothing is applied. */
@@ -106,13 +147,18 @@ export class CrossingController {
   @Needs('reader')
   impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Impact {
     const change = body.change as Change;
-    if (!change.some((edit) => edit.type !== 'hypothesis')) throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
-    if (this.results.reader.model.crossings.length > 20_000) throw new ProblemError(422, 'Too many crossings', 'The impact is worked out for estates of up to 20 000 crossings.');
+    if (!change.some((edit) => edit.type !== 'hypothesis'))
+      throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
+    if (this.results.reader.model.crossings.length > 20_000)
+      throw new ProblemError(422, 'Too many crossings', 'The impact is worked out for estates of up to 20 000 crossings.');
     return impactOf(this.results.reader.model, change, Date.now());
   }
 
   @Post('changes')
-  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<{ changeId: string; version: number }> {
+  async apply(
+    @Body({ schema: ChangeRequest }) body: ChangeRequest,
+    @Req() request: SignedRequest,
+  ): Promise<{ changeId: string; version: number }> {
     const writes = objectChanges(body.change as Change, (kind, id) => this.store.find(kind, id), this.store.model.estate.setting);
     const changeId = await this.changes.apply(writes, request.user.name, body.summary);
     await this.results.settled();
@@ -140,7 +186,16 @@ export class CrossingController {
   @Post('drafts')
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
     const id = uuidV7();
-    await this.data.getRepository(Draft).insert({ id, name: body.name, crossing: body.crossing ?? null, change: body.change, createdBy: request.user.name, createdAt: new Date() });
+    await this.data
+      .getRepository(Draft)
+      .insert({
+        id,
+        name: body.name,
+        crossing: body.crossing ?? null,
+        change: body.change,
+        createdBy: request.user.name,
+        createdAt: new Date(),
+      });
     return { id };
   }
 

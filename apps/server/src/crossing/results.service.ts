@@ -1,6 +1,15 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { boardOf, FactsReader, leadingFindings, summariseCrossing, type Board, type CrossingRef, type LeadingFinding, type Summary } from '@underpass/core';
+import {
+  boardOf,
+  FactsReader,
+  leadingFindings,
+  summariseCrossing,
+  type Board,
+  type CrossingRef,
+  type LeadingFinding,
+  type Summary,
+} from '@underpass/core';
 import { Piscina } from 'piscina';
 import { Subject, type Subscription } from 'rxjs';
 import { DataSource } from 'typeorm';
@@ -61,7 +70,8 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const reader = new FactsReader(model, Date.now());
     const touched = locations === 'all' ? model.crossings : model.crossings.filter((ref) => locations.has(ref.location));
     const next = new Map<string, Summary>();
-    if (locations !== 'all') for (const ref of model.crossings) if (!locations.has(ref.location)) keep(next, ref.id, this.summaries.get(ref.id));
+    if (locations !== 'all')
+      for (const ref of model.crossings) if (!locations.has(ref.location)) keep(next, ref.id, this.summaries.get(ref.id));
     if (touched.length < manyCrossings) {
       for (const ref of touched) {
         const facts = reader.read(ref);
@@ -78,9 +88,21 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   private async inThreads(locations: string[] | 'all'): Promise<[string, Summary][]> {
-    this.pool ??= new Piscina({ filename: new URL('./results.worker.js', import.meta.url.replace('/src/', '/dist/')).href, maxThreads: threads, idleTimeout: 30_000 });
-    const task = (part: number): EvaluationTask => ({ databaseUrl: this.config.databaseUrl, atMs: Date.now(), part, parts: threads, locations });
-    const parts = await Promise.all(Array.from({ length: threads }, (_, part) => this.pool?.run(task(part)) as Promise<[string, Summary][]>));
+    this.pool ??= new Piscina({
+      filename: new URL('./results.worker.js', import.meta.url.replace('/src/', '/dist/')).href,
+      maxThreads: threads,
+      idleTimeout: 30_000,
+    });
+    const task = (part: number): EvaluationTask => ({
+      databaseUrl: this.config.databaseUrl,
+      atMs: Date.now(),
+      part,
+      parts: threads,
+      locations,
+    });
+    const parts = await Promise.all(
+      Array.from({ length: threads }, (_, part) => this.pool?.run(task(part)) as Promise<[string, Summary][]>),
+    );
     return parts.flat();
   }
 
@@ -90,19 +112,38 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const known = this.summaries.size > 0 ? this.summaries : await this.remembered();
     const moved = [...next].filter(([id, now]) => {
       const before = known.get(id);
-      return !before || before.verdict !== now.verdict || Math.abs(before.delayMs - now.delayMs) > 0.5 || Math.abs(before.frameRate - now.frameRate) > 0.2;
+      return (
+        !before ||
+        before.verdict !== now.verdict ||
+        Math.abs(before.delayMs - now.delayMs) > 0.5 ||
+        Math.abs(before.frameRate - now.frameRate) > 0.2
+      );
     });
     if (moved.length === 0) return;
     await this.data.query(
       `INSERT INTO verdict_history (crossing, version, at, verdict, delay_ms, frame_rate, cause)
        SELECT c, $1, now(), v, d, f, $2 FROM unnest($3::text[], $4::text[], $5::real[], $6::real[]) AS t(c, v, d, f) ON CONFLICT DO NOTHING`,
-      [version, cause, moved.map(([id]) => id), moved.map(([, s]) => s.verdict), moved.map(([, s]) => s.delayMs), moved.map(([, s]) => s.frameRate)],
+      [
+        version,
+        cause,
+        moved.map(([id]) => id),
+        moved.map(([, s]) => s.verdict),
+        moved.map(([, s]) => s.delayMs),
+        moved.map(([, s]) => s.frameRate),
+      ],
     );
   }
 
   private async remembered(): Promise<Map<string, Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>>> {
-    const rows = await this.data.query('SELECT DISTINCT ON (crossing) crossing, verdict, delay_ms, frame_rate FROM verdict_history ORDER BY crossing, version DESC');
-    return new Map((rows as { crossing: string; verdict: Summary['verdict']; delay_ms: number; frame_rate: number }[]).map((row) => [row.crossing, { verdict: row.verdict, delayMs: row.delay_ms, frameRate: row.frame_rate }]));
+    const rows = await this.data.query(
+      'SELECT DISTINCT ON (crossing) crossing, verdict, delay_ms, frame_rate FROM verdict_history ORDER BY crossing, version DESC',
+    );
+    return new Map(
+      (rows as { crossing: string; verdict: Summary['verdict']; delay_ms: number; frame_rate: number }[]).map((row) => [
+        row.crossing,
+        { verdict: row.verdict, delayMs: row.delay_ms, frameRate: row.frame_rate },
+      ]),
+    );
   }
 
   ref(id: string): CrossingRef | undefined {
@@ -125,7 +166,8 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   private fresh() {
-    if (!this.derived || this.derived.version !== this.version) this.derived = { version: this.version, board: boardOf(this.reader.model, [...this.refs.values()], this.summaries), leading: null };
+    if (!this.derived || this.derived.version !== this.version)
+      this.derived = { version: this.version, board: boardOf(this.reader.model, [...this.refs.values()], this.summaries), leading: null };
     return this.derived;
   }
 }

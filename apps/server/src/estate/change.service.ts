@@ -22,7 +22,11 @@ export class ChangeService {
 
   async apply(changes: readonly ObjectChange[], by: string, summary: string, undoes: string | null = null): Promise<string> {
     if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
-    assertValid(changes, (kind, id) => this.store.find(kind, id), (kind) => this.store.all(kind));
+    assertValid(
+      changes,
+      (kind, id) => this.store.find(kind, id),
+      (kind) => this.store.all(kind),
+    );
     const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
     const changeId = uuidV7();
     await this.data.transaction((manager) => this.write(manager, parsed, changeId, by, summary, undoes));
@@ -50,12 +54,28 @@ export class ChangeService {
         `INSERT INTO estate_object (kind, id, data, version, deleted)
          SELECT k, i, d::jsonb, $4, x FROM unnest($1::text[], $2::text[], $3::text[], $5::bool[]) AS t(k, i, d, x)
          ON CONFLICT (kind, id) DO UPDATE SET data = excluded.data, version = excluded.version, deleted = excluded.deleted`,
-        [part.map((c) => c.kind), part.map((c) => c.id), part.map((c) => JSON.stringify(c.after ?? c.before)), version, part.map((c) => c.after === null)],
+        [
+          part.map((c) => c.kind),
+          part.map((c) => c.id),
+          part.map((c) => JSON.stringify(c.after ?? c.before)),
+          version,
+          part.map((c) => c.after === null),
+        ],
       );
       await manager.query(
         `INSERT INTO audit_entry (id, change_id, at, by_name, summary, kind, object_id, before, after, undoes)
          SELECT u, $2, now(), $3, $4, k, i, b::jsonb, a::jsonb, $5 FROM unnest($1::uuid[], $6::text[], $7::text[], $8::text[], $9::text[]) AS t(u, k, i, b, a)`,
-        [part.map(() => uuidV7()), changeId, by, summary, undoes, part.map((c) => c.kind), part.map((c) => c.id), part.map((c) => (c.before ? JSON.stringify(c.before) : null)), part.map((c) => (c.after ? JSON.stringify(c.after) : null))],
+        [
+          part.map(() => uuidV7()),
+          changeId,
+          by,
+          summary,
+          undoes,
+          part.map((c) => c.kind),
+          part.map((c) => c.id),
+          part.map((c) => (c.before ? JSON.stringify(c.before) : null)),
+          part.map((c) => (c.after ? JSON.stringify(c.after) : null)),
+        ],
       );
       onProgress(i + part.length);
     }
@@ -80,13 +100,28 @@ export class ChangeService {
       const [year, number] = month.split('-').map(Number) as [number, number];
       const next = number === 12 ? `${year + 1}-01` : `${year}-${String(number + 1).padStart(2, '0')}`;
       // the name and bounds are digits taken from a validated time, nothing a person can shape
-      await manager.query(`CREATE TABLE IF NOT EXISTS measurement_${year}_${String(number).padStart(2, '0')} PARTITION OF measurement FOR VALUES FROM ('${month}-01') TO ('${next}-01')`);
+      await manager.query(
+        `CREATE TABLE IF NOT EXISTS measurement_${year}_${String(number).padStart(2, '0')} PARTITION OF measurement FOR VALUES FROM ('${month}-01') TO ('${next}-01')`,
+      );
     }
     for (const m of measurements)
       await manager.query(
         `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, partial, note, figures, version)
          VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) ON CONFLICT DO NOTHING`,
-        [m.id, m.at, m.by, m.method, m.vantage, m.person ?? null, m.endpoint ?? null, m.location, m.partial, m.note ?? null, JSON.stringify(m.figures), version],
+        [
+          m.id,
+          m.at,
+          m.by,
+          m.method,
+          m.vantage,
+          m.person ?? null,
+          m.endpoint ?? null,
+          m.location,
+          m.partial,
+          m.note ?? null,
+          JSON.stringify(m.figures),
+          version,
+        ],
       );
   }
 
@@ -101,7 +136,18 @@ export class ChangeService {
       [limit, object?.kind ?? null, object?.id ?? null],
     );
     const newest = (rows as { change_id: string; undoes: string | null; undone: boolean }[]).find((row) => !row.undoes && !row.undone);
-    return (rows as { change_id: string; at: Date; by_name: string; summary: string; undoes: string | null; undone: boolean; n: number; objects: AuditEntry['objects'] }[]).map((row) => ({
+    return (
+      rows as {
+        change_id: string;
+        at: Date;
+        by_name: string;
+        summary: string;
+        undoes: string | null;
+        undone: boolean;
+        n: number;
+        objects: AuditEntry['objects'];
+      }[]
+    ).map((row) => ({
       changeId: row.change_id,
       at: row.at.toISOString(),
       by: row.by_name,
@@ -116,9 +162,20 @@ export class ChangeService {
   async undo(changeId: string, by: string): Promise<string> {
     const rows = await this.data.getRepository(AuditEntryRow).findBy({ changeId });
     if (rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
-    if (await this.data.getRepository(AuditEntryRow).findOneBy({ undoes: changeId })) throw new ProblemError(409, 'Taken back already', 'This change was taken back already.');
+    if (await this.data.getRepository(AuditEntryRow).findOneBy({ undoes: changeId }))
+      throw new ProblemError(409, 'Taken back already', 'This change was taken back already.');
     const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
-    if (moved) throw new ProblemError(409, 'Changed since', `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`);
-    return this.apply(rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before })), by, `Taken back: ${rows[0]?.summary ?? ''}`, changeId);
+    if (moved)
+      throw new ProblemError(
+        409,
+        'Changed since',
+        `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`,
+      );
+    return this.apply(
+      rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before })),
+      by,
+      `Taken back: ${rows[0]?.summary ?? ''}`,
+      changeId,
+    );
   }
 }

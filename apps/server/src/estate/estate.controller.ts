@@ -1,6 +1,15 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { ImportJob, ImportRequest, ObjectKindWord, ObjectQuery, jsonSchemas, objectKinds, writeFolder, type ObjectKind } from '@underpass/contracts';
+import {
+  ImportJob,
+  ImportRequest,
+  ObjectKindWord,
+  ObjectQuery,
+  jsonSchemas,
+  objectKinds,
+  writeFolder,
+  type ObjectKind,
+} from '@underpass/contracts';
 import type { Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
@@ -53,7 +62,10 @@ export class EstateController {
   }
 
   @Get(':kind')
-  list(@Param('kind', { schema: ObjectKindWord }) kind: ObjectKind, @Query({ schema: ObjectQuery }) query: ObjectQuery): { total: number; rows: object[] } {
+  list(
+    @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
+    @Query({ schema: ObjectQuery }) query: ObjectQuery,
+  ): { total: number; rows: object[] } {
     const wanted = query.search?.toLowerCase();
     const rows: object[] = [];
     let total = 0;
@@ -66,23 +78,42 @@ export class EstateController {
   }
 
   @Get(':kind/:id')
-  async one(@Param('kind', { schema: ObjectKindWord }) kind: ObjectKind, @Param('id') id: string): Promise<{ object: object; history: object[] }> {
+  async one(
+    @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
+    @Param('id') id: string,
+  ): Promise<{ object: object; history: object[] }> {
     const object = this.store.find(kind, id);
     if (!object) throw notFound(kind, id);
     return { object, history: await this.changes.latest(20, { kind, id }) };
   }
 
   @Put(':kind/:id')
-  async put(@Param('kind', { schema: ObjectKindWord }) kind: ObjectKind, @Param('id') id: string, @Body({ schema: AnyObject }) body: Record<string, unknown>, @Req() request: SignedRequest): Promise<{ changeId: string }> {
-    if (body.id !== id) throw new ProblemError(422, 'Not valid', 'The id in the address and in the object differ.', [{ field: 'id', problem: `must be ${id}` }]);
+  async put(
+    @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
+    @Param('id') id: string,
+    @Body({ schema: AnyObject }) body: Record<string, unknown>,
+    @Req() request: SignedRequest,
+  ): Promise<{ changeId: string }> {
+    if (body.id !== id)
+      throw new ProblemError(422, 'Not valid', 'The id in the address and in the object differ.', [
+        { field: 'id', problem: `must be ${id}` },
+      ]);
     const before = this.store.find(kind, id) ?? null;
-    const changeId = await this.changes.apply([{ kind, id, before, after: body }], request.user.name, `${before ? 'Changed' : 'Added'} ${kind} ${id}`);
+    const changeId = await this.changes.apply(
+      [{ kind, id, before, after: body }],
+      request.user.name,
+      `${before ? 'Changed' : 'Added'} ${kind} ${id}`,
+    );
     return { changeId };
   }
 
   @Delete(':kind/:id')
   @Needs('engineer')
-  async remove(@Param('kind', { schema: ObjectKindWord }) kind: ObjectKind, @Param('id') id: string, @Req() request: SignedRequest): Promise<{ changeId: string }> {
+  async remove(
+    @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
+    @Param('id') id: string,
+    @Req() request: SignedRequest,
+  ): Promise<{ changeId: string }> {
     const before = this.store.find(kind, id);
     if (!before) throw notFound(kind, id);
     return { changeId: await this.changes.apply([{ kind, id, before, after: null }], request.user.name, `Removed ${kind} ${id}`) };

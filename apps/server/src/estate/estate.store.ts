@@ -71,7 +71,9 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
 
   /** Brings the read model to the database's version; calls wait for each other. */
   refresh(cause: string): Promise<void> {
-    this.refreshing = this.refreshing.then(() => this.load(cause)).catch((error: Error) => this.logger.error(`refresh failed: ${error.message}`));
+    this.refreshing = this.refreshing
+      .then(() => this.load(cause))
+      .catch((error: Error) => this.logger.error(`refresh failed: ${error.message}`));
     return this.refreshing;
   }
 
@@ -128,7 +130,11 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 }
 
-function touchedLocation(kind: ObjectKind, object: { location?: string }, find: (kind: ObjectKind, id: string) => object | undefined): string | 'all' {
+function touchedLocation(
+  kind: ObjectKind,
+  object: { location?: string },
+  find: (kind: ObjectKind, id: string) => object | undefined,
+): string | 'all' {
   if (kind === 'endpoint' && object.location) return object.location;
   if (kind === 'location') return (object as { id: string }).id;
   if (kind !== 'setting') return 'all';

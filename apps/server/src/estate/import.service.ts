@@ -39,7 +39,8 @@ export class ImportService implements OnApplicationShutdown {
 
   start(files: Record<string, string>, apply: boolean, by: string): ImportJob {
     if (Object.keys(files).length === 0) throw new ProblemError(422, 'Nothing to import', 'Choose at least one file of an estate folder.');
-    if ([...this.jobs.values()].filter((job) => job.state === 'running').length >= 2) throw new ProblemError(429, 'Busy', 'Two imports are running. Wait until one is done.');
+    if ([...this.jobs.values()].filter((job) => job.state === 'running').length >= 2)
+      throw new ProblemError(429, 'Busy', 'Two imports are running. Wait until one is done.');
     for (const [id, old] of this.jobs) if (this.jobs.size > 20 && old.state !== 'running') this.jobs.delete(id);
     const job: ImportJob = { id: uuidV7(), state: 'running', step: 'reading', done: 0, total: 1 };
     this.jobs.set(job.id, job);
@@ -58,10 +59,18 @@ export class ImportService implements OnApplicationShutdown {
   }
 
   private async read(job: ImportJob, files: Record<string, string>): Promise<FolderContent> {
-    this.pool ??= new Piscina({ filename: new URL('./read.worker.js', import.meta.url.replace('/src/', '/dist/')).href, maxThreads: 1, idleTimeout: 10_000 });
+    this.pool ??= new Piscina({
+      filename: new URL('./read.worker.js', import.meta.url.replace('/src/', '/dist/')).href,
+      maxThreads: 1,
+      idleTimeout: 10_000,
+    });
     const { port1, port2 } = new MessageChannel();
-    port1.on('message', (at: { file: string; done: number; total: number }) => Object.assign(job, { step: `reading ${at.file}`, done: at.done, total: at.total }));
-    const known = Object.fromEntries(objectKinds.map((kind) => [kind, [...this.store.all(kind)].map((object) => (object as { id: string }).id)]));
+    port1.on('message', (at: { file: string; done: number; total: number }) =>
+      Object.assign(job, { step: `reading ${at.file}`, done: at.done, total: at.total }),
+    );
+    const known = Object.fromEntries(
+      objectKinds.map((kind) => [kind, [...this.store.all(kind)].map((object) => (object as { id: string }).id)]),
+    );
     try {
       return (await this.pool.run({ files, known, port: port2 }, { transferList: [port2] })) as FolderContent;
     } finally {
@@ -69,11 +78,24 @@ export class ImportService implements OnApplicationShutdown {
     }
   }
 
-  private async run(job: ImportJob, files: Record<string, string>, apply: boolean, by: string, summary = `Import of ${Object.keys(files).length} files`): Promise<void> {
+  private async run(
+    job: ImportJob,
+    files: Record<string, string>,
+    apply: boolean,
+    by: string,
+    summary = `Import of ${Object.keys(files).length} files`,
+  ): Promise<void> {
     const content = await this.read(job, files);
     for (const setting of content.estate.setting) {
       const fault = faultOfValue(setting.key, setting.value);
-      if (fault) content.problems.push({ file: 'settings.yaml', line: 1, field: setting.id, problem: `${setting.key}: ${fault}`, expected: 'a value of the catalogue' });
+      if (fault)
+        content.problems.push({
+          file: 'settings.yaml',
+          line: 1,
+          field: setting.id,
+          problem: `${setting.key}: ${fault}`,
+          expected: 'a value of the catalogue',
+        });
     }
     Object.assign(job, { step: 'comparing', done: 0, total: 1 });
     const differences = difference(this.store.model.estate, content.estate);
@@ -91,10 +113,19 @@ export class ImportService implements OnApplicationShutdown {
     }
     const wanted = differences.filter((d) => d.change !== 'unchanged');
     if (wanted.length + fresh.length > 0) {
-      const objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map((content.estate[kind] as { id: string }[]).map((o) => [o.id, o]))]));
-      const writes: ObjectChange[] = wanted.map(({ kind, id }) => ({ kind, id, before: this.store.find(kind, id) ?? null, after: objects.get(kind)?.get(id) ?? null }));
+      const objects = new Map<ObjectKind, Map<string, object>>(
+        objectKinds.map((kind) => [kind, new Map((content.estate[kind] as { id: string }[]).map((o) => [o.id, o]))]),
+      );
+      const writes: ObjectChange[] = wanted.map(({ kind, id }) => ({
+        kind,
+        id,
+        before: this.store.find(kind, id) ?? null,
+        after: objects.get(kind)?.get(id) ?? null,
+      }));
       Object.assign(job, { step: 'writing', done: 0, total: writes.length });
-      await this.data.transaction((manager) => this.changes.write(manager, writes, uuidV7(), by, summary, null, fresh, (done) => (job.done = done)));
+      await this.data.transaction((manager) =>
+        this.changes.write(manager, writes, uuidV7(), by, summary, null, fresh, (done) => (job.done = done)),
+      );
       Object.assign(job, { step: 'evaluating', done: 0, total: 1 });
       await this.store.refresh(summary);
     }

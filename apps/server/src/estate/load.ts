@@ -27,7 +27,8 @@ export interface MeasurementRecord {
 
 export const objectsSince = (query: Query, version: string) =>
   query<ObjectRow>('SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY kind, id', [version]);
-export const measurementsSince = (query: Query, version: string) => query<MeasurementRecord>('SELECT * FROM measurement WHERE version > $1 ORDER BY at, id', [version]);
+export const measurementsSince = (query: Query, version: string) =>
+  query<MeasurementRecord>('SELECT * FROM measurement WHERE version > $1 ORDER BY at, id', [version]);
 
 export const measurementOf = (row: MeasurementRecord): Measurement => ({
   id: row.id,

@@ -7,7 +7,11 @@ type Find = (kind: ObjectKind, id: string) => object | undefined;
 /** What is wrong with an object as a person typed it, field by field. */
 export function faultsOf(kind: ObjectKind, value: unknown, find: Find): { field: string; problem: string }[] {
   const parsed = objectSchemas[kind].safeParse(value);
-  if (!parsed.success) return parsed.error.issues.map((issue) => ({ field: issue.path.map(String).join('.'), problem: issue.message.replace(/^Invalid input: /, '') }));
+  if (!parsed.success)
+    return parsed.error.issues.map((issue) => ({
+      field: issue.path.map(String).join('.'),
+      problem: issue.message.replace(/^Invalid input: /, ''),
+    }));
   const faults = referencesOf(kind, parsed.data)
     .filter(({ to, id }) => !find(to, id))
     .map(({ field, to, id }) => ({ field, problem: `There is no ${to} “${id}”.` }));
@@ -45,10 +49,17 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
   for (const { kind, id, after } of changes) {
     if (after) {
       const faults = faultsOf(kind, after, findPlanned);
-      if (faults.length) throw new ProblemError(422, 'Not valid', `${kind} ${id}: ${faults.map(({ field, problem }) => `${field} ${problem}`).join('; ')}`, faults);
+      if (faults.length)
+        throw new ProblemError(
+          422,
+          'Not valid',
+          `${kind} ${id}: ${faults.map(({ field, problem }) => `${field} ${problem}`).join('; ')}`,
+          faults,
+        );
     } else {
       const by = namedBy(kind, id, all);
-      if (by && !(planned.has(by.replace(' ', '/')) && planned.get(by.replace(' ', '/')) === null)) throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by}. Change that first.`);
+      if (by && !(planned.has(by.replace(' ', '/')) && planned.get(by.replace(' ', '/')) === null))
+        throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by}. Change that first.`);
     }
   }
 }

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { Public } from '../access/session.guard.js';
 import { LinkService } from './link.service.js';
 
-const Token = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
+export const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
 
 @ApiTags('field check')
 @Public()
@@ -15,7 +15,7 @@ export class CheckController {
 
   /** What the page says before it starts. Names only: nothing that opens anything. */
   @Get(':token')
-  greet(@Param('token', { schema: Token }) token: string): Promise<CheckGreeting> {
+  greet(@Param('token', { schema: CheckToken }) token: string): Promise<CheckGreeting> {
     return this.links.greeting(token);
   }
 }

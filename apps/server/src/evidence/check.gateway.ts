@@ -107,7 +107,11 @@ export class CheckGateway implements OnApplicationShutdown {
     if (message.type === 'ping') return check.say({ type: 'pong', n: message.n });
     if (message.type === 'start') {
       await this.links.progress(check.link.id, 'waiting', '');
-      return this.room.enter(check, (slot) => this.go(check, slot), (ahead) => check.say({ type: 'queued', ahead }));
+      return this.room.enter(
+        check,
+        (slot) => this.go(check, slot),
+        (ahead) => check.say({ type: 'queued', ahead }),
+      );
     }
     if (!this.room.has(check)) return;
     switch (message.type) {
@@ -140,7 +144,12 @@ export class CheckGateway implements OnApplicationShutdown {
     const port = this.config.checkUdpFirst + 2 * check.slot;
     const loopback = plainAddress(check.remote).startsWith('127.');
     try {
-      check.echo = await echoDatagrams(sdp, port, line ? (own) => line.udpFirst + (own - this.config.checkUdpFirst) : null, loopback ? '127.0.0.1' : null);
+      check.echo = await echoDatagrams(
+        sdp,
+        port,
+        line ? (own) => line.udpFirst + (own - this.config.checkUdpFirst) : null,
+        loopback ? '127.0.0.1' : null,
+      );
       check.say({ type: 'answer', sdp: check.echo.answer });
     } catch (error) {
       this.logger.warn(`datagrams: ${(error as Error).message}`);

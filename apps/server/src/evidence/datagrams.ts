@@ -11,7 +11,12 @@ export interface DatagramEcho {
  * @param port first of two UDP ports to listen on
  * @param relayed port of a simulated line for a port of ours, where one is in between
  */
-export async function echoDatagrams(offer: string, port: number, relayed: ((port: number) => number) | null, ownAddress: string | null): Promise<DatagramEcho> {
+export async function echoDatagrams(
+  offer: string,
+  port: number,
+  relayed: ((port: number) => number) | null,
+  ownAddress: string | null,
+): Promise<DatagramEcho> {
   const peer = new RTCPeerConnection({
     iceServers: [],
     icePortRange: [port, port + 1], // the library wants two

@@ -23,7 +23,8 @@ export class LinkService {
     if (!this.store.find('location', request.location)) throw notFound('location', request.location);
     const endpoint = request.endpoint ? (this.store.find('endpoint', request.endpoint) as { location: string } | undefined) : undefined;
     if (request.endpoint && !endpoint) throw notFound('endpoint', request.endpoint);
-    if (endpoint && endpoint.location !== request.location) throw new ProblemError(422, 'Not valid', `${request.endpoint} is at ${endpoint.location}, not at ${request.location}.`);
+    if (endpoint && endpoint.location !== request.location)
+      throw new ProblemError(422, 'Not valid', `${request.endpoint} is at ${endpoint.location}, not at ${request.location}.`);
     if (request.person && !this.store.find('person', request.person)) throw notFound('person', request.person);
     const token = newToken();
     const link: CheckLink = Object.assign(new CheckLink(), {
@@ -70,7 +71,12 @@ export class LinkService {
     const link = await this.byToken(token);
     if (!link) throw new ProblemError(404, 'Not found', 'This link is not known. Ask for a new one.');
     const gone = goneBecause(link);
-    if (gone) throw new ProblemError(410, 'No longer good', gone === 'expired' ? 'This link has expired. Ask for a new one.' : 'This link was taken back. Ask for a new one.');
+    if (gone)
+      throw new ProblemError(
+        410,
+        'No longer good',
+        gone === 'expired' ? 'This link has expired. Ask for a new one.' : 'This link was taken back. Ask for a new one.',
+      );
     return link;
   }
 
@@ -82,11 +88,23 @@ export class LinkService {
     const location = this.store.model.locations.get(link.location);
     const person = link.person ? (this.store.find('person', link.person) as Person | undefined) : undefined;
     const { name, helpDesk } = this.store.model.organisation;
-    return { organisation: name, helpDesk: helpDesk ?? null, firstName: person?.name.split(' ')[0] ?? null, place: location?.name ?? '', home: location?.kind === 'home', gone };
+    return {
+      organisation: name,
+      helpDesk: helpDesk ?? null,
+      firstName: person?.name.split(' ')[0] ?? null,
+      place: location?.name ?? '',
+      home: location?.kind === 'home',
+      gone,
+    };
   }
 
   async progress(id: string, state: string, step: string, opened = false): Promise<void> {
-    await this.data.query('UPDATE check_link SET state = $2, step = $3, opened = opened + $4 WHERE id = $1', [id, state, step, opened ? 1 : 0]);
+    await this.data.query('UPDATE check_link SET state = $2, step = $3, opened = opened + $4 WHERE id = $1', [
+      id,
+      state,
+      step,
+      opened ? 1 : 0,
+    ]);
     await this.tell(id);
   }
 
@@ -95,7 +113,8 @@ export class LinkService {
   }
 }
 
-export const goneBecause = (link: CheckLink): CheckGreeting['gone'] => (link.revokedAt ? 'revoked' : link.expiresAt < new Date() ? 'expired' : null);
+export const goneBecause = (link: CheckLink): CheckGreeting['gone'] =>
+  link.revokedAt ? 'revoked' : link.expiresAt < new Date() ? 'expired' : null;
 
 const view = (link: CheckLink): CheckLinkView => ({
   id: link.id,

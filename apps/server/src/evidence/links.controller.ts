@@ -45,14 +45,28 @@ export class LinksController {
 
   /** A measurement taken with another program: its text, and where it was taken. */
   @Post('measurements')
-  async import(@Body({ schema: MeasurementRequest }) body: MeasurementRequest, @Req() request: SignedRequest): Promise<{ id: string; kind: string; summary: object }> {
+  async import(
+    @Body({ schema: MeasurementRequest }) body: MeasurementRequest,
+    @Req() request: SignedRequest,
+  ): Promise<{ id: string; kind: string; summary: object }> {
     if (!this.store.find('location', body.location)) throw notFound('location', body.location);
     if (body.endpoint && !this.store.find('endpoint', body.endpoint)) throw notFound('endpoint', body.endpoint);
     const read = readMeasurementFile(body.text);
-    if (!read.ok) throw new ProblemError(422, 'Not valid', `${read.fault.place}: ${read.fault.problem}; ${read.fault.remedy}`, [{ field: 'text', problem: `${read.fault.place}: ${read.fault.problem}` }]);
+    if (!read.ok)
+      throw new ProblemError(422, 'Not valid', `${read.fault.place}: ${read.fault.problem}; ${read.fault.remedy}`, [
+        { field: 'text', problem: `${read.fault.place}: ${read.fault.problem}` },
+      ]);
     const { kind, summary, roundTripsMs } = read.value;
     const trips = roundTripsOf(roundTripsMs, summary.sent === null ? 0 : summary.sent - roundTripsMs.length);
-    const udp = kind === 'iperf3' && summary.sent !== null ? { passes: true, sent: summary.sent, lost: summary.sent - (summary.received ?? 0), ...(summary.jitterMs === null ? {} : { jitterMs: summary.jitterMs }) } : undefined;
+    const udp =
+      kind === 'iperf3' && summary.sent !== null
+        ? {
+            passes: true,
+            sent: summary.sent,
+            lost: summary.sent - (summary.received ?? 0),
+            ...(summary.jitterMs === null ? {} : { jitterMs: summary.jitterMs }),
+          }
+        : undefined;
     const measurement: Measurement = {
       id: uuidV7(),
       at: new Date().toISOString(),
@@ -63,7 +77,12 @@ export class LinksController {
       ...(body.person ? { person: body.person } : {}),
       location: body.location,
       partial: false,
-      figures: { ...(trips ? { roundTrips: trips } : {}), ...(udp ? { datagrams: udp } : {}), ...(summary.downMbps === null ? {} : { downMbps: summary.downMbps }), ...(summary.upMbps === null ? {} : { upMbps: summary.upMbps }) },
+      figures: {
+        ...(trips ? { roundTrips: trips } : {}),
+        ...(udp ? { datagrams: udp } : {}),
+        ...(summary.downMbps === null ? {} : { downMbps: summary.downMbps }),
+        ...(summary.upMbps === null ? {} : { upMbps: summary.upMbps }),
+      },
     };
     await this.changes.keepMeasurements([measurement], `Measurement imported for ${body.location}`);
     return { id: measurement.id, kind, summary };

@@ -22,7 +22,10 @@ export const transfers =
     if (!match) return next();
     const count = running(match[1] as string);
     if (!count) {
-      response.status(409).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title: 'Not running', status: 409, detail: 'No check is running with this link.' }));
+      response
+        .status(409)
+        .type('application/problem+json')
+        .send(JSON.stringify({ type: 'about:blank', title: 'Not running', status: 409, detail: 'No check is running with this link.' }));
       return;
     }
     if (match[2] === 'down' && request.method === 'GET') return sendDown(count, response);

@@ -26,17 +26,39 @@ export class ProblemFilter implements ExceptionFilter {
     if (error instanceof HttpException) {
       const body = error.getResponse();
       const issues = issuesOf(body) ?? issuesOf((error as { cause?: unknown }).cause);
-      const fields = issues?.map((issue) => ({ field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'), problem: issue.message.replace(/^Invalid input: /, '') }));
+      const fields = issues?.map((issue) => ({
+        field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'),
+        problem: issue.message.replace(/^Invalid input: /, ''),
+      }));
       const status = error.getStatus();
-      if (fields?.length) return { type: 'about:blank', title: 'Not valid', status, detail: fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '), fields };
+      if (fields?.length)
+        return {
+          type: 'about:blank',
+          title: 'Not valid',
+          status,
+          detail: fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '),
+          fields,
+        };
       const told = typeof body === 'string' ? body : ((body as { message?: string | string[] }).message ?? error.message);
-      return { type: 'about:blank', title: error.name.replace(/Exception$/, ''), status, detail: Array.isArray(told) ? told.join('; ') : told };
+      return {
+        type: 'about:blank',
+        title: error.name.replace(/Exception$/, ''),
+        status,
+        detail: Array.isArray(told) ? told.join('; ') : told,
+      };
     }
     const size = error as { type?: string; status?: number };
-    if (size.type === 'entity.too.large') return { type: 'about:blank', title: 'Too large', status: 413, detail: 'The request is larger than this address takes.' };
-    if (size.type === 'entity.parse.failed') return { type: 'about:blank', title: 'Not valid', status: 400, detail: 'The request is not valid JSON.' };
+    if (size.type === 'entity.too.large')
+      return { type: 'about:blank', title: 'Too large', status: 413, detail: 'The request is larger than this address takes.' };
+    if (size.type === 'entity.parse.failed')
+      return { type: 'about:blank', title: 'Not valid', status: 400, detail: 'The request is not valid JSON.' };
     this.logger.error(`${request.method} ${request.path}: ${(error as Error)?.stack ?? String(error)}`);
-    return { type: 'about:blank', title: 'Something failed here', status: 500, detail: 'The server could not finish this. Try again; if it stays, the log of the server says why.' };
+    return {
+      type: 'about:blank',
+      title: 'Something failed here',
+      status: 500,
+      detail: 'The server could not finish this. Try again; if it stays, the log of the server says why.',
+    };
   }
 }
 
@@ -44,6 +66,7 @@ function issuesOf(body: unknown): StandardIssue[] | undefined {
   if (typeof body !== 'object' || body === null) return undefined;
   const { issues, errors, message } = body as { issues?: unknown; errors?: unknown; message?: unknown };
   for (const list of [issues, errors, message])
-    if (Array.isArray(list) && list.length && typeof list[0] === 'object' && 'message' in (list[0] as object)) return list as StandardIssue[];
+    if (Array.isArray(list) && list.length && typeof list[0] === 'object' && 'message' in (list[0] as object))
+      return list as StandardIssue[];
   return undefined;
 }

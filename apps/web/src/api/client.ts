@@ -10,7 +10,12 @@ export class ApiError extends Error {
   }
 }
 
-const offline: Problem = { type: 'about:blank', title: 'No answer', status: 0, detail: 'The server does not answer. Check your connection, then try again.' };
+const offline: Problem = {
+  type: 'about:blank',
+  title: 'No answer',
+  status: 0,
+  detail: 'The server does not answer. Check your connection, then try again.',
+};
 
 /** One way to call the server: JSON both ways, problems as ApiError. */
 export async function call<T>(path: string, method = 'GET', body?: unknown): Promise<T> {
@@ -26,13 +31,22 @@ export async function call<T>(path: string, method = 'GET', body?: unknown): Pro
   }
   if (response.status === 204) return undefined as T;
   const content: unknown = await response.json().catch(() => null);
-  if (!response.ok) throw new ApiError((content as Problem | null) ?? { ...offline, status: response.status, title: 'Failed', detail: 'The server could not finish this. Try again.' });
+  if (!response.ok)
+    throw new ApiError(
+      (content as Problem | null) ?? {
+        ...offline,
+        status: response.status,
+        title: 'Failed',
+        detail: 'The server could not finish this. Try again.',
+      },
+    );
   return content as T;
 }
 
 export const query = (values: Record<string, string | number | undefined | null>): string => {
   const search = new URLSearchParams();
-  for (const [key, value] of Object.entries(values)) if (value !== undefined && value !== null && value !== '') search.set(key, String(value));
+  for (const [key, value] of Object.entries(values))
+    if (value !== undefined && value !== null && value !== '') search.set(key, String(value));
   const text = search.toString();
   return text ? `?${text}` : '';
 };

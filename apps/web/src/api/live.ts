@@ -7,7 +7,8 @@ export function useLive(): void {
   useEffect(() => {
     const events = new EventSource('/api/events');
     events.addEventListener('results', () => {
-      for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate']) void client.invalidateQueries({ queryKey: [key] });
+      for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate'])
+        void client.invalidateQueries({ queryKey: [key] });
     });
     events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));
     return () => events.close();

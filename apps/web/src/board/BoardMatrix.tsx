@@ -9,7 +9,17 @@ const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.un
 const total = (counts: Counts) => notClear(counts) + counts.clear;
 
 /** Places × resources, worst first; every cell leads to the crossings behind it. */
-export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: Bay | null; area: string | null; onArea: (area: string) => void }) {
+export function BoardMatrix({
+  board,
+  bay,
+  area,
+  onArea,
+}: {
+  board: Board;
+  bay: Bay | null;
+  area: string | null;
+  onArea: (area: string) => void;
+}) {
   const shown = board.resources;
   const rows = area ? board.rows.filter((row) => row.area === area) : board.rows;
   const largest = Math.max(1, ...rows.flatMap((row) => Object.values(row.cells).map(total)));
@@ -37,13 +47,25 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
           {bad.map((row) => (
             <tr key={row.area} className="border-b border-rule hover:bg-earth">
               <th scope="row" className="text-left align-top pt-2 h-[50px] leading-[17px] text-[14px] font-bold pr-2">
-                <button data-row className="text-left font-bold hover:underline" aria-pressed={area === row.area} onClick={() => onArea(row.area)}>
+                <button
+                  data-row
+                  className="text-left font-bold hover:underline"
+                  aria-pressed={area === row.area}
+                  onClick={() => onArea(row.area)}
+                >
                   {row.area}
                 </button>
-                <span className="block font-normal text-[12.5px] text-ink-3 whitespace-nowrap overflow-hidden text-ellipsis">{row.note}</span>
+                <span className="block font-normal text-[12.5px] text-ink-3 whitespace-nowrap overflow-hidden text-ellipsis">
+                  {row.note}
+                </span>
               </th>
               {shown.map(({ id }) => (
-                <Cell key={id} counts={row.cells[id]} to={`/crossings${query({ area: row.area, resource: id, bay })}`} perPerson={perPerson} />
+                <Cell
+                  key={id}
+                  counts={row.cells[id]}
+                  to={`/crossings${query({ area: row.area, resource: id, bay })}`}
+                  perPerson={perPerson}
+                />
               ))}
               {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area, bay })}`} perPerson={perPerson} />}
               <td className="text-right align-top pt-[9px] border-l border-rule">
@@ -67,7 +89,13 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
                 </button>
               </th>
               {shown.map(({ id }) => (
-                <Cell key={id} counts={row.cells[id]} to={`/crossings${query({ area: row.area, resource: id })}`} perPerson={perPerson} flat />
+                <Cell
+                  key={id}
+                  counts={row.cells[id]}
+                  to={`/crossings${query({ area: row.area, resource: id })}`}
+                  perPerson={perPerson}
+                  flat
+                />
               ))}
               {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area })}`} perPerson={perPerson} flat />}
               <td className="text-right text-ink-3 border-l border-rule">of {total(row.people)}</td>
@@ -79,11 +107,26 @@ export function BoardMatrix({ board, bay, area, onArea }: { board: Board; bay: B
   );
 }
 
-function Cell({ counts, to, perPerson, flat = false }: { counts: Counts | null | undefined; to: string; perPerson: number; flat?: boolean }) {
+function Cell({
+  counts,
+  to,
+  perPerson,
+  flat = false,
+}: {
+  counts: Counts | null | undefined;
+  to: string;
+  perPerson: number;
+  flat?: boolean;
+}) {
   return (
     <td className="border-l border-rule p-0 align-top">
       {counts && (
-        <Link to={to} className={flat ? 'flex items-center gap-1.5 pl-2 h-[24px] text-ink-3 hover:underline' : 'block pl-2 pt-2 h-[49px] hover:underline'}>
+        <Link
+          to={to}
+          className={
+            flat ? 'flex items-center gap-1.5 pl-2 h-[24px] text-ink-3 hover:underline' : 'block pl-2 pt-2 h-[49px] hover:underline'
+          }
+        >
           <PeopleBar counts={counts} perPerson={perPerson} height={flat ? 9 : 13} />
           <span className={flat ? '' : 'block mt-[5px]'}>
             <CountRow counts={counts} />

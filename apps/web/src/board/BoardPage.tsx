@@ -25,8 +25,18 @@ export function BoardPage() {
   useEffect(() => {
     document.title = 'Board · Underpass';
   }, []);
-  if (answer.isPending) return <div className="px-6"><Loading what="the Board" /></div>;
-  if (!answer.data) return <div className="px-6"><Failed what="The Board" error={answer.error} onRetry={() => void answer.refetch()} /></div>;
+  if (answer.isPending)
+    return (
+      <div className="px-6">
+        <Loading what="the Board" />
+      </div>
+    );
+  if (!answer.data)
+    return (
+      <div className="px-6">
+        <Failed what="The Board" error={answer.error} onRetry={() => void answer.refetch()} />
+      </div>
+    );
   const { board, leading, at } = answer.data;
   const { people } = board;
   const all = barOrder.reduce((sum, verdict) => sum + people[verdict], 0);
@@ -44,7 +54,15 @@ export function BoardPage() {
     return (
       <div className="px-6 pt-4">
         <h1>No crossing yet</h1>
-        <Empty action={<Link className="btn btn-primary" to="/estate/import">Import an estate</Link>}>A crossing needs a person, an endpoint, a location and a resource.</Empty>
+        <Empty
+          action={
+            <Link className="btn btn-primary" to="/estate/import">
+              Import an estate
+            </Link>
+          }
+        >
+          A crossing needs a person, an endpoint, a location and a resource.
+        </Empty>
       </div>
     );
   const bad = all - people.clear;
@@ -56,13 +74,19 @@ export function BoardPage() {
           <h1 className="mr-1">{bad === 0 ? `All ${all} people are Clear` : `${bad} of ${all} people are not Clear`}</h1>
           {(['blocked', 'limited', 'unknown'] as const).map((word) =>
             people[word] ? (
-              <Link key={word} to={`/crossings${query({ verdict: word, bay, area })}`} className={`inline-flex items-center gap-1.5 font-semibold text-[14px] hover:underline ${verdictInk[word]}`}>
+              <Link
+                key={word}
+                to={`/crossings${query({ verdict: word, bay, area })}`}
+                className={`inline-flex items-center gap-1.5 font-semibold text-[14px] hover:underline ${verdictInk[word]}`}
+              >
                 <VerdictShape verdict={word} />
                 {people[word]} {verdictWords[word]}
               </Link>
             ) : null,
           )}
-          <span className="ml-auto text-ink-3">{new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}</span>
+          <span className="ml-auto text-ink-3">
+            {new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
+          </span>
         </div>
         <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />
         {(area ?? bay ?? verdict) && (

@@ -40,7 +40,13 @@ export function BoardSection({ bays, chosen, onChoose }: { bays: Record<Bay, Cou
           const counts = bays[bay];
           const told = barOrder.filter((verdict) => verdict !== 'clear' && counts[verdict] > 0);
           return (
-            <button key={bay} aria-pressed={chosen === bay} onClick={() => onChoose(bay)} aria-label={`${bay}: ${told.length ? told.map((v) => `${counts[v]} ${verdictWords[v]}`).join(', ') : 'nobody held'}`} className="text-left px-2 flex flex-col justify-between pb-1 relative overflow-hidden">
+            <button
+              key={bay}
+              aria-pressed={chosen === bay}
+              onClick={() => onChoose(bay)}
+              aria-label={`${bay}: ${told.length ? told.map((v) => `${counts[v]} ${verdictWords[v]}`).join(', ') : 'nobody held'}`}
+              className="text-left px-2 flex flex-col justify-between pb-1 relative overflow-hidden"
+            >
               <span className="text-[13px] leading-[24px] font-semibold whitespace-nowrap">{bay}</span>
               {chosen === bay && <span className="absolute left-0 right-0 top-0 h-[5.5px] bg-tile" />}
               <span className="flex gap-1.5 text-[13px] leading-4 font-bold">

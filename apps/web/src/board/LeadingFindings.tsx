@@ -27,7 +27,11 @@ export function LeadingFindings({ findings }: { findings: LeadingFinding[] }) {
                 <VerdictShape verdict={verdict} named className="!block mt-1" />
               </span>
               <span className="min-w-0">
-                <Link data-row to={`/crossings${query({ kind: finding.kind, area: finding.area })}`} className="text-[14px] leading-[18px] font-bold block hover:underline">
+                <Link
+                  data-row
+                  to={`/crossings${query({ kind: finding.kind, area: finding.area })}`}
+                  className="text-[14px] leading-[18px] font-bold block hover:underline"
+                >
                   {finding.text}
                 </Link>
                 <span className="text-[12.5px] leading-4 text-ink-3 block">
@@ -35,7 +39,10 @@ export function LeadingFindings({ findings }: { findings: LeadingFinding[] }) {
                 </span>
                 {finding.remedy && (
                   <>
-                    <Link to={`/crossings/${encodeURIComponent(finding.example)}${query({ try: finding.remedy.applicable ? finding.remedy.text : null })}`} className="link leading-[18px] mt-1 block">
+                    <Link
+                      to={`/crossings/${encodeURIComponent(finding.example)}${query({ try: finding.remedy.applicable ? finding.remedy.text : null })}`}
+                      className="link leading-[18px] mt-1 block"
+                    >
                       {finding.remedy.text}
                     </Link>
                     <span className="text-[12.5px] leading-4 text-ink-2 block">{finding.remedy.effect}</span>

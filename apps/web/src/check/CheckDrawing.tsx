@@ -4,7 +4,13 @@ import { useMeasuredWidth } from '../drawing/useMeasuredWidth.js';
 import { VerdictShape, verdictInk } from '../ui/Verdict.js';
 
 const names = ['How quick', 'How steady', 'Towards you', 'From you', 'Picture'];
-const doing = ['Measuring how quick it is', 'Measuring how steady it is', 'Measuring towards you', 'Measuring from you', 'Drawing the picture'];
+const doing = [
+  'Measuring how quick it is',
+  'Measuring how steady it is',
+  'Measuring towards you',
+  'Measuring from you',
+  'Drawing the picture',
+];
 
 const House = ({ x, y }: { x: number; y: number }) => (
   <g transform={`translate(${x} ${y})`} fill="none" stroke="var(--ink)" strokeWidth="2">
@@ -45,17 +51,38 @@ function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; h
         </defs>
         <rect x="0" y="65" width={width} height="95" fill="var(--earth)" />
         <path d={`M0 65H${width}`} stroke="var(--ink)" strokeWidth="2" />
-        <path d={[0, 1, 2, 3, 4, 5, 6].map((i) => hatchMarks(60 + (i * (width - 100)) / 6, 66)).join('')} stroke="var(--ink-3)" strokeWidth=".9" fill="none" />
+        <path
+          d={[0, 1, 2, 3, 4, 5, 6].map((i) => hatchMarks(60 + (i * (width - 100)) / 6, 66)).join('')}
+          stroke="var(--ink-3)"
+          strokeWidth=".9"
+          fill="none"
+        />
         <House x={left - 104} y={64} />
         <Building x={end + 60} y={64} />
-        <text x={left - 36} y="50" fontSize="15" fontWeight="700" fill="var(--ink)">{home ? 'You, at home' : `You, ${place}`}</text>
-        <text x={end + 46} y="50" fontSize="15" fontWeight="700" textAnchor="end" fill="var(--ink)">Your desktop</text>
+        <text x={left - 36} y="50" fontSize="15" fontWeight="700" fill="var(--ink)">
+          {home ? 'You, at home' : `You, ${place}`}
+        </text>
+        <text x={end + 46} y="50" fontSize="15" fontWeight="700" textAnchor="end" fill="var(--ink)">
+          Your desktop
+        </text>
         <path d={`M${left - 76} 66V90a26 26 0 0 0 26 26H${left}`} fill="none" stroke="var(--bore)" strokeWidth="34" />
         {told.map((part, i) => (
           <Part key={i} part={part} running={i === at} x={left + i * column} width={column} axis={axis} />
         ))}
-        <path d={`M${end} ${axis}h66a26 26 0 0 0 26 -26V66`} fill="none" stroke={told.every(Boolean) ? 'var(--bore)' : 'none'} strokeWidth="34" />
-        {!told.every(Boolean) && <path d={`M${end} ${axis - 17}h66a9 9 0 0 0 9 -9V66M${end} ${axis + 17}h66a43 43 0 0 0 43 -43V66`} fill="none" stroke="var(--ink-3)" strokeDasharray="4 4" />}
+        <path
+          d={`M${end} ${axis}h66a26 26 0 0 0 26 -26V66`}
+          fill="none"
+          stroke={told.every(Boolean) ? 'var(--bore)' : 'none'}
+          strokeWidth="34"
+        />
+        {!told.every(Boolean) && (
+          <path
+            d={`M${end} ${axis - 17}h66a9 9 0 0 0 9 -9V66M${end} ${axis + 17}h66a43 43 0 0 0 43 -43V66`}
+            fill="none"
+            stroke="var(--ink-3)"
+            strokeDasharray="4 4"
+          />
+        )}
       </svg>
       <div className="bg-earth pb-10">
         <ul className="grid grid-cols-5" style={{ marginLeft: left, width: column * 5 }} aria-label="What was measured">
@@ -64,7 +91,9 @@ function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; h
               <span className="flex justify-between gap-1 text-[14px] leading-5 text-ink-2 whitespace-nowrap">
                 {names[i]} <span className="text-[13px]">{part?.figure}</span>
               </span>
-              <span className="text-[17px] leading-7 font-bold block">{part ? <Word part={part} /> : <span className="text-ink-3 font-normal text-[14px]">{i === at ? doing[i] : '·····'}</span>}</span>
+              <span className="text-[17px] leading-7 font-bold block">
+                {part ? <Word part={part} /> : <span className="text-ink-3 font-normal text-[14px]">{i === at ? doing[i] : '·····'}</span>}
+              </span>
               <span className="text-[14px] leading-5 text-ink-2 block">{part?.more}</span>
             </li>
           ))}
@@ -84,16 +113,44 @@ function Word({ part }: { part: Told }) {
 }
 
 function Part({ part, running, x, width, axis }: { part: Told | null; running: boolean; x: number; width: number; axis: number }) {
-  if (!part) return <rect x={x + 0.5} y={axis - 17} width={width - 1} height="34" fill={running ? 'var(--tile-wash)' : 'none'} stroke="var(--ink-3)" strokeDasharray="4 4" />;
+  if (!part)
+    return (
+      <rect
+        x={x + 0.5}
+        y={axis - 17}
+        width={width - 1}
+        height="34"
+        fill={running ? 'var(--tile-wash)' : 'none'}
+        stroke="var(--ink-3)"
+        strokeDasharray="4 4"
+      />
+    );
   if (part.verdict === 'limited')
     return (
       <g>
         <rect x={x} y={axis - 17} width={width} height="34" fill="var(--amber-wash)" />
         <rect x={x} y={axis - 17} width={width} height="34" fill="url(#check-short)" />
-        <path d={`M${x} ${axis - 15}C${x + 12} ${axis - 8} ${x + 18} ${axis - 8} ${x + 30} ${axis - 8}H${x + width - 30}C${x + width - 18} ${axis - 8} ${x + width - 12} ${axis - 8} ${x + width} ${axis - 15}V${axis + 15}C${x + width - 12} ${axis + 8} ${x + width - 18} ${axis + 8} ${x + width - 30} ${axis + 8}H${x + 30}C${x + 18} ${axis + 8} ${x + 12} ${axis + 8} ${x} ${axis + 15}Z`} fill="var(--amber-fill)" stroke="var(--amber)" strokeWidth="2.6" />
+        <path
+          d={`M${x} ${axis - 15}C${x + 12} ${axis - 8} ${x + 18} ${axis - 8} ${x + 30} ${axis - 8}H${x + width - 30}C${x + width - 18} ${axis - 8} ${x + width - 12} ${axis - 8} ${x + width} ${axis - 15}V${axis + 15}C${x + width - 12} ${axis + 8} ${x + width - 18} ${axis + 8} ${x + width - 30} ${axis + 8}H${x + 30}C${x + 18} ${axis + 8} ${x + 12} ${axis + 8} ${x} ${axis + 15}Z`}
+          fill="var(--amber-fill)"
+          stroke="var(--amber)"
+          strokeWidth="2.6"
+        />
       </g>
     );
-  if (part.verdict === 'unknown') return <rect x={x + 0.5} y={axis - 17} width={width - 1} height="34" fill="none" stroke="var(--ink-3)" strokeWidth="1.6" strokeDasharray="5 3" />;
+  if (part.verdict === 'unknown')
+    return (
+      <rect
+        x={x + 0.5}
+        y={axis - 17}
+        width={width - 1}
+        height="34"
+        fill="none"
+        stroke="var(--ink-3)"
+        strokeWidth="1.6"
+        strokeDasharray="5 3"
+      />
+    );
   return <rect x={x - 0.5} y={axis - 17} width={width + 1} height="34" fill="var(--bore)" />;
 }
 
@@ -102,15 +159,22 @@ function Standing({ told, at }: { told: (Told | null)[]; at: number }) {
     <div className="min-[760px]:hidden">
       <svg width="100%" height="70" aria-hidden className="block">
         <House x={30} y={67} />
-        <text x="101" y="59" fontSize="15" fontWeight="700" fill="var(--ink)">You</text>
+        <text x="101" y="59" fontSize="15" fontWeight="700" fill="var(--ink)">
+          You
+        </text>
         <path d="M0 68H4000" stroke="var(--ink)" strokeWidth="2" />
       </svg>
       <ul className="bg-earth relative pl-[104px] pr-6" aria-label="What was measured">
         {told.map((part, i) => (
           <li key={names[i]} className="min-h-[64px] py-3.5 border-b border-rule last:border-b-0 relative">
-            <span aria-hidden className={`absolute -left-[61px] top-0 bottom-[-1px] w-[30px] ${part ? (part.verdict === 'limited' ? 'bg-amber-fill border-x-[3px] border-amber mx-[5px] !w-[20px]' : part.verdict === 'unknown' ? 'border-x-2 border-dashed border-ink-3' : 'bg-bore') : i === at ? 'bg-tile-wash border-x border-dashed border-ink-3' : 'border-x border-dashed border-ink-3'}`} />
+            <span
+              aria-hidden
+              className={`absolute -left-[61px] top-0 bottom-[-1px] w-[30px] ${part ? (part.verdict === 'limited' ? 'bg-amber-fill border-x-[3px] border-amber mx-[5px] !w-[20px]' : part.verdict === 'unknown' ? 'border-x-2 border-dashed border-ink-3' : 'bg-bore') : i === at ? 'bg-tile-wash border-x border-dashed border-ink-3' : 'border-x border-dashed border-ink-3'}`}
+            />
             <span className="flex justify-between gap-3 items-baseline">
-              <span className="text-[17px] leading-6 font-bold">{part ? <Word part={part} /> : i === at ? doing[i] : <span className="font-normal text-ink-2">{names[i]}</span>}</span>
+              <span className="text-[17px] leading-6 font-bold">
+                {part ? <Word part={part} /> : i === at ? doing[i] : <span className="font-normal text-ink-2">{names[i]}</span>}
+              </span>
               <span className="text-[15px] text-ink-2 whitespace-nowrap">{part?.figure}</span>
             </span>
             {part && <span className="block text-[14px] leading-5 text-ink-2">{part.more}</span>}
@@ -120,4 +184,3 @@ function Standing({ told, at }: { told: (Told | null)[]; at: number }) {
     </div>
   );
 }
-

@@ -10,12 +10,22 @@ import { runCheck, stepOrder } from './measure/run.js';
 import { CheckSocket } from './measure/socket.js';
 import { headline, tell } from './words.js';
 
-type Phase = { name: 'ready' } | { name: 'queued'; ahead: number } | { name: 'running'; at: number } | { name: 'done'; kept: boolean; fromDesk: boolean } | { name: 'broken'; because: string };
+type Phase =
+  | { name: 'ready' }
+  | { name: 'queued'; ahead: number }
+  | { name: 'running'; at: number }
+  | { name: 'done'; kept: boolean; fromDesk: boolean }
+  | { name: 'broken'; because: string };
 
 /** The field check: a page for people who are no engineers. One button; it says what it does not look at. */
 export function CheckPage() {
   const { token = '' } = useParams();
-  const greeting = useQuery({ queryKey: ['check', token], queryFn: () => call<CheckGreeting>(`check/${token}`), staleTime: Infinity, refetchOnReconnect: false });
+  const greeting = useQuery({
+    queryKey: ['check', token],
+    queryFn: () => call<CheckGreeting>(`check/${token}`),
+    staleTime: Infinity,
+    refetchOnReconnect: false,
+  });
   useEffect(() => {
     document.title = 'Field check';
   }, []);
@@ -23,9 +33,22 @@ export function CheckPage() {
   if (!greeting.data || greeting.data.gone)
     return (
       <main className="min-h-screen p-6 max-w-[640px] mx-auto">
-        <p className="flex items-center gap-[9px] font-extrabold text-[17px] mb-8"><Mark />Underpass</p>
-        <h1 className="!text-[30px] !leading-[37px]">{greeting.data?.gone === 'expired' ? 'This link has expired' : greeting.data?.gone === 'revoked' ? 'This link was taken back' : 'This link does not work'}</h1>
-        <p className="text-[17px] leading-7 mt-3 text-ink-2">{greeting.error && greeting.error.message !== '' ? greeting.error.message : 'Ask your help desk for a new one. Nothing was measured.'}</p>
+        <p className="flex items-center gap-[9px] font-extrabold text-[17px] mb-8">
+          <Mark />
+          Underpass
+        </p>
+        <h1 className="!text-[30px] !leading-[37px]">
+          {greeting.data?.gone === 'expired'
+            ? 'This link has expired'
+            : greeting.data?.gone === 'revoked'
+              ? 'This link was taken back'
+              : 'This link does not work'}
+        </h1>
+        <p className="text-[17px] leading-7 mt-3 text-ink-2">
+          {greeting.error && greeting.error.message !== ''
+            ? greeting.error.message
+            : 'Ask your help desk for a new one. Nothing was measured.'}
+        </p>
       </main>
     );
   return <Check token={token} greeting={greeting.data} />;
@@ -48,7 +71,10 @@ function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) 
     setFigures({});
     setPhase({ name: 'running', at: 0 });
     // asked for inside the click, as browsers want it; a refusal costs nothing
-    const screens = Promise.race([(window as Window & { getScreenDetails?: () => Promise<unknown> }).getScreenDetails?.().catch(() => null), new Promise((resolve) => setTimeout(resolve, 15_000))]);
+    const screens = Promise.race([
+      (window as Window & { getScreenDetails?: () => Promise<unknown> }).getScreenDetails?.().catch(() => null),
+      new Promise((resolve) => setTimeout(resolve, 15_000)),
+    ]);
     const controller = new AbortController();
     stop.current = controller;
     let open: CheckSocket;
@@ -102,11 +128,21 @@ function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) 
   return (
     <main className="min-h-screen flex flex-col">
       <header className="flex justify-between items-center px-6 min-[760px]:px-12 pt-6">
-        <span className="flex items-center gap-[9px] font-extrabold text-[17px]"><Mark />Underpass</span>
+        <span className="flex items-center gap-[9px] font-extrabold text-[17px]">
+          <Mark />
+          Underpass
+        </span>
         <span className="text-[15px] text-ink-2">{greeting.organisation} field check</span>
       </header>
-      <section className="px-6 min-[760px]:px-0 w-full max-w-[880px] mx-auto pt-10 min-[760px]:pt-[68px] pb-8 min-h-[330px]" aria-live="polite">
-        {phase.name === 'done' && <p className="text-[17px] mb-1"><Verdict verdict={head.verdict} /></p>}
+      <section
+        className="px-6 min-[760px]:px-0 w-full max-w-[880px] mx-auto pt-10 min-[760px]:pt-[68px] pb-8 min-h-[330px]"
+        aria-live="polite"
+      >
+        {phase.name === 'done' && (
+          <p className="text-[17px] mb-1">
+            <Verdict verdict={head.verdict} />
+          </p>
+        )}
         <h1 className="!text-[30px] !leading-[37px] min-[760px]:!text-[38px] min-[760px]:!leading-[46px] !font-[750] max-w-[720px]">
           {phase.name === 'ready' && `Check the way to your desktop${name}`}
           {phase.name === 'queued' && 'Others are being checked'}
@@ -115,21 +151,34 @@ function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) 
           {phase.name === 'broken' && 'The check did not finish'}
         </h1>
         <p className="text-[17px] leading-7 mt-3 text-ink-2 max-w-[720px]">
-          {phase.name === 'ready' && 'Stay where you normally work and press the button. It takes up to 40 seconds. It measures how quick, how steady and how wide the way is, and how your browser draws. Your browser may ask whether it may see your screens; you may refuse.'}
-          {phase.name === 'queued' && `${phase.ahead === 1 ? 'One is' : `${phase.ahead} are`} ahead of you. Yours starts by itself; keep this page open.`}
-          {phase.name === 'running' && `${phase.at + 1} of 5, about ${Math.max(5, 26 - phase.at * 5)} seconds left. Keep this page open and stay where you normally work.`}
-          {phase.name === 'done' && head.helps && <><b className="text-ink">What helps:</b> {head.helps}</>}
+          {phase.name === 'ready' &&
+            'Stay where you normally work and press the button. It takes up to 40 seconds. It measures how quick, how steady and how wide the way is, and how your browser draws. Your browser may ask whether it may see your screens; you may refuse.'}
+          {phase.name === 'queued' &&
+            `${phase.ahead === 1 ? 'One is' : `${phase.ahead} are`} ahead of you. Yours starts by itself; keep this page open.`}
+          {phase.name === 'running' &&
+            `${phase.at + 1} of 5, about ${Math.max(5, 26 - phase.at * 5)} seconds left. Keep this page open and stay where you normally work.`}
+          {phase.name === 'done' && head.helps && (
+            <>
+              <b className="text-ink">What helps:</b> {head.helps}
+            </>
+          )}
           {phase.name === 'broken' && phase.because}
         </p>
         <div className="mt-6 flex flex-wrap items-center gap-5">
           {busy ? (
-            <button className={`${button} border-ink`} onClick={halt}>Stop</button>
+            <button className={`${button} border-ink`} onClick={halt}>
+              Stop
+            </button>
           ) : (
-            <button className={`${button} bg-tile border-tile text-paper`} onClick={() => void start()}>{phase.name === 'ready' ? 'Start the check' : 'Check again'}</button>
+            <button className={`${button} bg-tile border-tile text-paper`} onClick={() => void start()}>
+              {phase.name === 'ready' ? 'Start the check' : 'Check again'}
+            </button>
           )}
           {phase.name === 'done' && (
             <span className="text-[15px] text-ink-3">
-              {phase.kept ? `${greeting.helpDesk ?? 'Your help desk'} has this result${name}. You need not write anything down.` : 'The result could not be handed over. Check again.'}
+              {phase.kept
+                ? `${greeting.helpDesk ?? 'Your help desk'} has this result${name}. You need not write anything down.`
+                : 'The result could not be handed over. Check again.'}
               {!phase.fromDesk && ' It was taken on the server’s own network, so it says nothing about a line.'}
             </span>
           )}
@@ -138,7 +187,10 @@ function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) 
       <div className="flex-1 flex flex-col mt-auto">
         <CheckDrawing told={told} at={at} home={greeting.home} place={greeting.place ? `at ${greeting.place}` : ''} />
         <div className="bg-earth flex-1 px-6 min-[760px]:px-0 pb-8 pt-4">
-          <p className="max-w-[880px] mx-auto text-[14px] leading-5 text-ink-2">Nothing is installed. The check measures the way only; it does not look at your files, your screen or your camera, and keeps no address of yours.</p>
+          <p className="max-w-[880px] mx-auto text-[14px] leading-5 text-ink-2">
+            Nothing is installed. The check measures the way only; it does not look at your files, your screen or your camera, and keeps no
+            address of yours.
+          </p>
         </div>
       </div>
       <canvas ref={canvas} width="320" height="180" aria-hidden className="fixed -left-[9999px] top-0" />

@@ -29,11 +29,39 @@ export function BayPanel({ view, section, bay, onClose }: { view: CrossingView; 
           ))}
         </ul>
       </div>
-      <Figures title="Delay" rows={parts.map((part) => ({ name: part.name, value: `${part.ms.toFixed(1)} ms`, source: part.source as SourceWord }))} />
+      <Figures
+        title="Delay"
+        rows={parts.map((part) => ({ name: part.name, value: `${part.ms.toFixed(1)} ms`, source: part.source as SourceWord }))}
+      />
       <div>
-        <Figures title="Sign-on" rows={steps.map((step) => ({ name: `${step.name}${step.byPerson ? ', by the person' : ''}`, value: `${step.seconds.toFixed(1)} s`, source: step.source as SourceWord }))} />
-        {shown.bay === 'Desk' && <Figures title="On the desk" rows={view.desk.map((item) => ({ name: `${item.name}${item.why ? `: ${item.why}` : ''}`, value: item.works === null ? 'not known' : item.works ? item.carriedAs : 'does not work', source: 'computed' as const }))} />}
-        {(shown.bay === 'Gateway' || shown.bay === 'Host') && <Figures title="Steps until it opens" rows={view.ladder.map((step) => ({ name: step.name, value: step.state === 'assumed' ? 'taken to pass' : step.state, source: step.state === 'assumed' ? ('assumed' as const) : ('computed' as const) }))} />}
+        <Figures
+          title="Sign-on"
+          rows={steps.map((step) => ({
+            name: `${step.name}${step.byPerson ? ', by the person' : ''}`,
+            value: `${step.seconds.toFixed(1)} s`,
+            source: step.source as SourceWord,
+          }))}
+        />
+        {shown.bay === 'Desk' && (
+          <Figures
+            title="On the desk"
+            rows={view.desk.map((item) => ({
+              name: `${item.name}${item.why ? `: ${item.why}` : ''}`,
+              value: item.works === null ? 'not known' : item.works ? item.carriedAs : 'does not work',
+              source: 'computed' as const,
+            }))}
+          />
+        )}
+        {(shown.bay === 'Gateway' || shown.bay === 'Host') && (
+          <Figures
+            title="Steps until it opens"
+            rows={view.ladder.map((step) => ({
+              name: step.name,
+              value: step.state === 'assumed' ? 'taken to pass' : step.state,
+              source: step.state === 'assumed' ? ('assumed' as const) : ('computed' as const),
+            }))}
+          />
+        )}
       </div>
     </div>
   );

@@ -33,8 +33,18 @@ const none: Change = [];
 export function CrossingPage() {
   const { id = '' } = useParams();
   const answer = useQuery({ queryKey: ['crossing', id], queryFn: () => call<CrossingAnswer>(`crossings/${encodeURIComponent(id)}`) });
-  if (answer.isPending) return <div className="px-6"><Loading what="the crossing" /></div>;
-  if (!answer.data) return <div className="px-6"><Failed what="This crossing" error={answer.error} onRetry={() => void answer.refetch()} /></div>;
+  if (answer.isPending)
+    return (
+      <div className="px-6">
+        <Loading what="the crossing" />
+      </div>
+    );
+  if (!answer.data)
+    return (
+      <div className="px-6">
+        <Failed what="This crossing" error={answer.error} onRetry={() => void answer.refetch()} />
+      </div>
+    );
   return <Crossing key={id} answer={answer.data} />;
 }
 
@@ -65,14 +75,21 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       setChange(found.change);
       setRemedy(found.text);
     }
-    setSearch((old) => {
-      const next = new URLSearchParams(old);
-      next.delete('try');
-      return next;
-    }, { replace: true });
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        next.delete('try');
+        return next;
+      },
+      { replace: true },
+    );
   }, [search, setSearch, now]);
   const draft = search.get('draft');
-  const drafts = useQuery({ queryKey: ['drafts'], queryFn: () => call<{ id: string; name: string; change: Change }[]>('drafts'), enabled: draft !== null });
+  const drafts = useQuery({
+    queryKey: ['drafts'],
+    queryFn: () => call<{ id: string; name: string; change: Change }[]>('drafts'),
+    enabled: draft !== null,
+  });
   const kept = drafts.data?.find((row) => row.id === draft);
   useEffect(() => {
     if (!kept) return;
@@ -86,7 +103,15 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const keys = useMemo(() => {
     const focus = (selector: string) => () => document.querySelector<HTMLElement>(selector)?.focus();
     return {
-      ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((n) => [String(n), () => { setBay(n - 1); document.querySelector<HTMLElement>(`[data-bay="${n}"]`)?.focus(); }])),
+      ...Object.fromEntries(
+        [1, 2, 3, 4, 5, 6, 7].map((n) => [
+          String(n),
+          () => {
+            setBay(n - 1);
+            document.querySelector<HTMLElement>(`[data-bay="${n}"]`)?.focus();
+          },
+        ]),
+      ),
       f: focus('[data-finding]'),
       y: focus('#try-a-change button'),
       d: () => document.querySelector<HTMLElement>('[data-draft]')?.click(),
@@ -103,9 +128,14 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       <div className="pt-[13px] pb-3 border-b border-rule flex gap-4 items-start">
         <div className="flex-1 min-w-0">
           <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
-            <Link to={`/crossings?person=${encodeURIComponent(facts.person.id)}`}>{facts.person.name}</Link> <span className="font-normal text-ink-3">on</span>{' '}
-            <Link to={`/estate/endpoint/${encodeURIComponent(facts.endpoint.id)}`} className="mono">{facts.endpoint.name}</Link> <span className="font-normal text-ink-3">at</span>{' '}
-            <Link to={`/estate/location/${encodeURIComponent(facts.location.id)}`}>{facts.location.name}</Link> <span className="font-normal text-ink-3">through to</span>{' '}
+            <Link to={`/crossings?person=${encodeURIComponent(facts.person.id)}`}>{facts.person.name}</Link>{' '}
+            <span className="font-normal text-ink-3">on</span>{' '}
+            <Link to={`/estate/endpoint/${encodeURIComponent(facts.endpoint.id)}`} className="mono">
+              {facts.endpoint.name}
+            </Link>{' '}
+            <span className="font-normal text-ink-3">at</span>{' '}
+            <Link to={`/estate/location/${encodeURIComponent(facts.location.id)}`}>{facts.location.name}</Link>{' '}
+            <span className="font-normal text-ink-3">through to</span>{' '}
             <Link to={`/estate/resource/${encodeURIComponent(facts.resource.id)}`}>{facts.resource.name}</Link>
           </h1>
           <p className="text-[15px] leading-5 mt-1">
@@ -113,7 +143,9 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
             {now.sentence}
           </p>
         </div>
-        <span className="text-ink-3 pt-2 whitespace-nowrap">evaluated {new Date(answer.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}</span>
+        <span className="text-ink-3 pt-2 whitespace-nowrap">
+          evaluated {new Date(answer.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+        </span>
         {canEdit && (
           <button className="btn no-print" onClick={() => setCheck(true)}>
             Send a field check
@@ -124,11 +156,14 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         questions={view.questions}
         chosen={question}
         onChoose={(next) =>
-          setSearch((old) => {
-            const params = new URLSearchParams(old);
-            params.set('q', next);
-            return params;
-          }, { replace: true })
+          setSearch(
+            (old) => {
+              const params = new URLSearchParams(old);
+              params.set('q', next);
+              return params;
+            },
+            { replace: true },
+          )
         }
       />
       <section aria-label="The way" className="pt-3 border-b-[1.5px] border-ink pb-1">

@@ -1,6 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Bay, Verdict as VerdictSchema, type CrossingPage, type CrossingRow, type Verdict as VerdictWord } from '@underpass/contracts/words';
+import {
+  Bay,
+  Verdict as VerdictSchema,
+  type CrossingPage,
+  type CrossingRow,
+  type Verdict as VerdictWord,
+} from '@underpass/contracts/words';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
@@ -9,7 +15,8 @@ import { Verdict, verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.j
 
 const pageSize = 200;
 const filters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
-const grid = 'grid grid-cols-[104px_minmax(120px,1.1fr)_minmax(110px,0.8fr)_minmax(130px,1fr)_minmax(120px,1fr)_70px_70px_64px_minmax(130px,1.3fr)] gap-x-3';
+const grid =
+  'grid grid-cols-[104px_minmax(120px,1.1fr)_minmax(110px,0.8fr)_minmax(130px,1fr)_minmax(120px,1fr)_70px_70px_64px_minmax(130px,1.3fr)] gap-x-3';
 
 /** All crossings: filters live in the address, the list is as long as it is and only what is seen is drawn. */
 export function CrossingsPage() {
@@ -40,7 +47,13 @@ export function CrossingsPage() {
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = first?.total ?? 0;
   const counts = first?.counts;
-  const named = { area: search.get('area'), location: search.get('location'), resource: search.get('resource'), person: search.get('person'), kind: search.get('kind') };
+  const named = {
+    area: search.get('area'),
+    location: search.get('location'),
+    resource: search.get('resource'),
+    person: search.get('person'),
+    kind: search.get('kind'),
+  };
   return (
     <div className="px-6">
       <div className="pt-[15px] flex items-baseline gap-4 flex-wrap">
@@ -62,9 +75,15 @@ export function CrossingsPage() {
         </label>
         <div role="group" aria-label="Verdict" className="inline-flex border border-rule-2 rounded-[2px] bg-sheet divide-x divide-rule-2">
           {VerdictSchema.options.map((verdict: VerdictWord) => (
-            <button key={verdict} aria-pressed={search.get('verdict') === verdict} onClick={() => set('verdict', search.get('verdict') === verdict ? null : verdict)} className="h-[28px] px-2.5 inline-flex items-center gap-1.5 aria-pressed:bg-ink aria-pressed:text-paper aria-pressed:font-bold">
+            <button
+              key={verdict}
+              aria-pressed={search.get('verdict') === verdict}
+              onClick={() => set('verdict', search.get('verdict') === verdict ? null : verdict)}
+              className="h-[28px] px-2.5 inline-flex items-center gap-1.5 aria-pressed:bg-ink aria-pressed:text-paper aria-pressed:font-bold"
+            >
               <VerdictShape verdict={verdict} size={11} />
-              {verdictWords[verdict]} <span className={search.get('verdict') === verdict ? '' : 'text-ink-3'}>{counts?.[verdict] ?? ''}</span>
+              {verdictWords[verdict]}{' '}
+              <span className={search.get('verdict') === verdict ? '' : 'text-ink-3'}>{counts?.[verdict] ?? ''}</span>
             </button>
           ))}
         </div>
@@ -86,8 +105,26 @@ export function CrossingsPage() {
         )}
       </div>
       {pages.isError && <Failed what="The crossings" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {first && total === 0 && <Empty action={<button className="btn" onClick={() => { setText(''); setSearch({}); }}>Remove all filters</button>}>No crossing fits these filters.</Empty>}
-      {total > 0 && <List rows={rows} total={total} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />}
+      {first && total === 0 && (
+        <Empty
+          action={
+            <button
+              className="btn"
+              onClick={() => {
+                setText('');
+                setSearch({});
+              }}
+            >
+              Remove all filters
+            </button>
+          }
+        >
+          No crossing fits these filters.
+        </Empty>
+      )}
+      {total > 0 && (
+        <List rows={rows} total={total} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />
+      )}
     </div>
   );
 }
@@ -115,16 +152,49 @@ function List({ rows, total, onNearEnd }: { rows: CrossingRow[]; total: number; 
             {items.map((item) => {
               const row = rows[item.index] as CrossingRow;
               return (
-                <Link data-row role="row" aria-rowindex={item.index + 1} key={row.id} to={`/crossings/${encodeURIComponent(row.id)}`} className={`${grid} absolute inset-x-0 h-[29px] items-center border-b border-rule hover:bg-earth`} style={{ transform: `translateY(${item.start}px)` }}>
-                  <span role="cell"><Verdict verdict={row.verdict} /></span>
-                  <b role="cell" className="truncate">{row.personName}</b>
-                  <span role="cell" className="mono truncate">{row.endpoint}</span>
-                  <span role="cell" className="truncate">{row.locationName}</span>
-                  <span role="cell" className="truncate">{row.resourceName}</span>
-                  <span role="cell" className="text-right whitespace-nowrap">{Math.round(row.delayMs)} <span className="text-ink-3">ms</span></span>
-                  <span role="cell" className="text-right">{Math.round(row.frameRate)}</span>
-                  <span role="cell" className="text-right whitespace-nowrap">{row.verdict === 'blocked' ? '–' : <>{row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span></>}</span>
-                  <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>{row.bay ? `${row.bay}: ` : ''}{row.kinds[0] ?? ''}</span>
+                <Link
+                  data-row
+                  role="row"
+                  aria-rowindex={item.index + 1}
+                  key={row.id}
+                  to={`/crossings/${encodeURIComponent(row.id)}`}
+                  className={`${grid} absolute inset-x-0 h-[29px] items-center border-b border-rule hover:bg-earth`}
+                  style={{ transform: `translateY(${item.start}px)` }}
+                >
+                  <span role="cell">
+                    <Verdict verdict={row.verdict} />
+                  </span>
+                  <b role="cell" className="truncate">
+                    {row.personName}
+                  </b>
+                  <span role="cell" className="mono truncate">
+                    {row.endpoint}
+                  </span>
+                  <span role="cell" className="truncate">
+                    {row.locationName}
+                  </span>
+                  <span role="cell" className="truncate">
+                    {row.resourceName}
+                  </span>
+                  <span role="cell" className="text-right whitespace-nowrap">
+                    {Math.round(row.delayMs)} <span className="text-ink-3">ms</span>
+                  </span>
+                  <span role="cell" className="text-right">
+                    {Math.round(row.frameRate)}
+                  </span>
+                  <span role="cell" className="text-right whitespace-nowrap">
+                    {row.verdict === 'blocked' ? (
+                      '–'
+                    ) : (
+                      <>
+                        {row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span>
+                      </>
+                    )}
+                  </span>
+                  <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>
+                    {row.bay ? `${row.bay}: ` : ''}
+                    {row.kinds[0] ?? ''}
+                  </span>
                 </Link>
               );
             })}

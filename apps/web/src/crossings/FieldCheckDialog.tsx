@@ -23,7 +23,12 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
   const [link, setLink] = useState<CheckLinkView | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [copied, setCopied] = useState(false);
-  const live = useQuery({ queryKey: ['check-links', link?.id], queryFn: () => call<CheckLinkView>(`check-links/${link?.id}`), enabled: link !== null, staleTime: 0 });
+  const live = useQuery({
+    queryKey: ['check-links', link?.id],
+    queryFn: () => call<CheckLinkView>(`check-links/${link?.id}`),
+    enabled: link !== null,
+    staleTime: 0,
+  });
   const state = live.data ?? link;
   const make = async () => {
     setFault(null);
@@ -35,29 +40,61 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
     }
   };
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Send a field check" description="The person opens the link or scans the code; their browser measures the way from where they sit. Nothing is installed, it takes 40 seconds.">
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Send a field check"
+      description="The person opens the link or scans the code; their browser measures the way from where they sit. Nothing is installed, it takes 40 seconds."
+    >
       {!link && (
         <div className="grid grid-cols-[90px_1fr] gap-y-3 items-center">
           <span>For</span>
-          <Strip label="For" options={['person', 'anyone']} value={who} onChange={setWho} words={{ person: `${facts.person.name} on ${facts.endpoint.name}`, anyone: `Anyone at ${facts.location.name}` }} />
+          <Strip
+            label="For"
+            options={['person', 'anyone']}
+            value={who}
+            onChange={setWho}
+            words={{ person: `${facts.person.name} on ${facts.endpoint.name}`, anyone: `Anyone at ${facts.location.name}` }}
+          />
           <span>Good for</span>
-          <Strip label="Good for" options={['4', '24', '72', '720']} value={hours} onChange={setHours} words={{ '4': '4 hours', '24': 'a day', '72': '3 days', '720': '30 days' }} />
-          <p role="alert" className="col-start-2 text-brick empty:hidden">{fault}</p>
+          <Strip
+            label="Good for"
+            options={['4', '24', '72', '720']}
+            value={hours}
+            onChange={setHours}
+            words={{ '4': '4 hours', '24': 'a day', '72': '3 days', '720': '30 days' }}
+          />
+          <p role="alert" className="col-start-2 text-brick empty:hidden">
+            {fault}
+          </p>
           <div className="col-start-2">
-            <button className="btn btn-primary" onClick={() => void make()}>Make a link</button>
+            <button className="btn btn-primary" onClick={() => void make()}>
+              Make a link
+            </button>
           </div>
         </div>
       )}
       {link && state && (
         <div className="grid grid-cols-1 min-[560px]:grid-cols-[1fr_180px] gap-6">
           <div>
-            <label className="block text-ink-2" htmlFor="check-url">Link; it is shown this once</label>
+            <label className="block text-ink-2" htmlFor="check-url">
+              Link; it is shown this once
+            </label>
             <div className="flex gap-2 mt-1">
-              <input id="check-url" readOnly className="field mono flex-1 min-w-0" value={link.url} onFocus={(event) => event.target.select()} />
+              <input
+                id="check-url"
+                readOnly
+                className="field mono flex-1 min-w-0"
+                value={link.url}
+                onFocus={(event) => event.target.select()}
+              />
               <button
                 className="btn"
                 onClick={() => {
-                  void navigator.clipboard.writeText(link.url ?? '').then(() => setCopied(true)).catch(() => document.querySelector<HTMLInputElement>('#check-url')?.select());
+                  void navigator.clipboard
+                    .writeText(link.url ?? '')
+                    .then(() => setCopied(true))
+                    .catch(() => document.querySelector<HTMLInputElement>('#check-url')?.select());
                 }}
               >
                 {copied ? 'Copied' : 'Copy'}
@@ -68,18 +105,26 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
               {state.state === 'measuring' && state.step ? `: ${state.step}` : ''}
             </p>
             <p className="text-ink-3 mt-1">
-              Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until {new Date(link.expiresAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
+              Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until{' '}
+              {new Date(link.expiresAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
             </p>
             {!state.revokedAt && (
               <button
                 className="btn btn-small mt-4"
-                onClick={() => void call(`check-links/${link.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['check-links'] }))}
+                onClick={() =>
+                  void call(`check-links/${link.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['check-links'] }))
+                }
               >
                 Take the link back
               </button>
             )}
           </div>
-          <div role="img" aria-label="The link as a code to scan" className="bg-[#fff] p-1 [&_svg]:w-full [&_svg]:h-auto" dangerouslySetInnerHTML={{ __html: link.qr ?? '' }} />
+          <div
+            role="img"
+            aria-label="The link as a code to scan"
+            className="bg-[#fff] p-1 [&_svg]:w-full [&_svg]:h-auto"
+            dangerouslySetInnerHTML={{ __html: link.qr ?? '' }}
+          />
         </div>
       )}
     </Dialog>

@@ -7,12 +7,23 @@ import { verdictInk, VerdictShape, verdictWords } from '../ui/Verdict.js';
 const verdictOf: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limited: 'limited', unknown: 'unknown', risk: 'clear' };
 
 /** What is wrong or at risk, dearest first; each remedy with what it would do. */
-export function FindingsList({ findings, trying, onTry }: { findings: Finding[]; trying: string | null; onTry: (change: Change, text: string | null) => void }) {
+export function FindingsList({
+  findings,
+  trying,
+  onTry,
+}: {
+  findings: Finding[];
+  trying: string | null;
+  onTry: (change: Change, text: string | null) => void;
+}) {
   const [open, setOpen] = useState<string | null>(findings[0]?.kind ?? null);
   return (
     <section aria-labelledby="findings" className="pt-3 min-w-0">
       <h2 id="findings">
-        {findings.length === 1 ? '1 finding' : `${findings.length} findings`} <small className="font-normal text-[13px] text-ink-3 ml-2">{findings.length ? 'dearest first' : 'nothing is wrong or at risk'}</small>
+        {findings.length === 1 ? '1 finding' : `${findings.length} findings`}{' '}
+        <small className="font-normal text-[13px] text-ink-3 ml-2">
+          {findings.length ? 'dearest first' : 'nothing is wrong or at risk'}
+        </small>
       </h2>
       <ul className="mt-1">
         {findings.map((finding) => {
@@ -29,7 +40,13 @@ export function FindingsList({ findings, trying, onTry }: { findings: Finding[];
                 </span>
               </span>
               <div className="min-w-0">
-                <button data-finding data-row className="w-full text-left flex gap-3 items-baseline" aria-expanded={shown} onClick={() => setOpen(shown ? null : finding.kind)}>
+                <button
+                  data-finding
+                  data-row
+                  className="w-full text-left flex gap-3 items-baseline"
+                  aria-expanded={shown}
+                  onClick={() => setOpen(shown ? null : finding.kind)}
+                >
                   <b className="text-[14px] leading-[18px] flex-1">{finding.text}</b>
                   <b className="font-semibold whitespace-nowrap">{finding.costText}</b>
                 </button>
@@ -68,12 +85,26 @@ export function FindingsList({ findings, trying, onTry }: { findings: Finding[];
   );
 }
 
-function RemedyRow({ remedy, trying, onTry, brief = false }: { remedy: Finding['remedies'][number]; trying: string | null; onTry: (change: Change, text: string | null) => void; brief?: boolean }) {
+function RemedyRow({
+  remedy,
+  trying,
+  onTry,
+  brief = false,
+}: {
+  remedy: Finding['remedies'][number];
+  trying: string | null;
+  onTry: (change: Change, text: string | null) => void;
+  brief?: boolean;
+}) {
   const on = trying === remedy.text;
   return (
     <div className={`flex gap-3 items-start ${brief ? '' : 'py-1.5 border-t border-dotted border-rule first-of-type:border-0'}`}>
       <p className="flex-1 min-w-0">
-        {brief ? <span className="text-ink-2">{remedy.text}: {remedy.effectText}</span> : (
+        {brief ? (
+          <span className="text-ink-2">
+            {remedy.text}: {remedy.effectText}
+          </span>
+        ) : (
           <>
             <b className="font-semibold block">{remedy.text}</b>
             <span className="text-ink-2">{remedy.effectText}</span>
@@ -81,7 +112,12 @@ function RemedyRow({ remedy, trying, onTry, brief = false }: { remedy: Finding['
         )}
       </p>
       {remedy.change.length > 0 && (
-        <button className={`btn btn-small ${on ? 'btn-on' : ''}`} aria-pressed={on} aria-label={`Try: ${remedy.text}`} onClick={() => (on ? onTry([], null) : onTry(remedy.change, remedy.text))}>
+        <button
+          className={`btn btn-small ${on ? 'btn-on' : ''}`}
+          aria-pressed={on}
+          aria-label={`Try: ${remedy.text}`}
+          onClick={() => (on ? onTry([], null) : onTry(remedy.change, remedy.text))}
+        >
           {on ? 'Trying' : 'Try'}
         </button>
       )}

@@ -13,21 +13,34 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
   const impact = useQuery({ queryKey: ['impact', change], queryFn: () => call<Impact>('impact', 'POST', { change }), staleTime: 0 });
   const all = impact.data ? barOrder.reduce((sum, verdict) => sum + impact.data.before[verdict], 0) : 1;
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title="Impact on the estate" description={`${summary}. On paper, nothing is applied.`} wide>
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Impact on the estate"
+      description={`${summary}. On paper, nothing is applied.`}
+      wide
+    >
       {impact.isPending && <Loading what="every crossing to be evaluated" />}
       {impact.isError && <Failed what="The impact" error={impact.error} onRetry={() => void impact.refetch()} />}
       {impact.data && (
         <>
           <p className="text-[15px] leading-5">
-            {impact.data.changedVerdict} of {impact.data.crossings} crossings change their verdict; {impact.data.better} get better, {impact.data.worse} get worse.
+            {impact.data.changedVerdict} of {impact.data.crossings} crossings change their verdict; {impact.data.better} get better,{' '}
+            {impact.data.worse} get worse.
           </p>
           <table className="mt-3">
             <tbody>
               {(['before', 'after'] as const).map((when) => (
                 <tr key={when}>
-                  <th scope="row" className="text-left font-normal text-ink-3 pr-4">People {when}</th>
-                  <td className="pr-4 py-1"><PeopleBar counts={impact.data[when]} perPerson={460 / all} most={460} /></td>
-                  <td><CountRow counts={impact.data[when]} /></td>
+                  <th scope="row" className="text-left font-normal text-ink-3 pr-4">
+                    People {when}
+                  </th>
+                  <td className="pr-4 py-1">
+                    <PeopleBar counts={impact.data[when]} perPerson={460 / all} most={460} />
+                  </td>
+                  <td>
+                    <CountRow counts={impact.data[when]} />
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -47,7 +60,9 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
           <ul>
             {impact.data.losers.map((loser) => (
               <li key={loser.crossing} className="border-b border-rule py-1 flex gap-3">
-                <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>{loser.person}</Link>
+                <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>
+                  {loser.person}
+                </Link>
                 <span className="flex-1">{loser.text}</span>
                 <Verdict verdict={loser.to} />
               </li>

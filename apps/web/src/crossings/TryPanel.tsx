@@ -25,9 +25,21 @@ const asText: Pick<Control, 'read' | 'write'> = { read: String, write: (option) 
 const asSwitch: Pick<Control, 'read' | 'write'> = { read: (value) => (value ? 'yes' : 'no'), write: (option) => option === 'yes' };
 
 const controls: readonly Control[] = [
-  { key: 'picture.heldHeight', label: 'Hold screens', options: ['1080', '1440', '2160', '4320'], words: { '1080': '1080p', '1440': '1440p', '2160': '2160p', '4320': 'no' }, ...asNumber },
+  {
+    key: 'picture.heldHeight',
+    label: 'Hold screens',
+    options: ['1080', '1440', '2160', '4320'],
+    words: { '1080': '1080p', '1440': '1440p', '2160': '2160p', '4320': 'no' },
+    ...asNumber,
+  },
   { key: 'picture.frameCap', label: 'Frame rate', options: ['15', '20', '24', '30', '60'], ...asNumber },
-  { key: 'picture.codec', label: 'Codec', options: ['progressive', 'h264', 'hevc', 'av1'], words: { progressive: 'prog.', h264: 'H.264', hevc: 'H.265', av1: 'AV1' }, ...asText },
+  {
+    key: 'picture.codec',
+    label: 'Codec',
+    options: ['progressive', 'h264', 'hevc', 'av1'],
+    words: { progressive: 'prog.', h264: 'H.264', hevc: 'H.265', av1: 'AV1' },
+    ...asText,
+  },
   { key: 'screens.most', label: 'Screens', options: ['1', '2', '3', '4'], ...asNumber },
   { key: 'media.callOffload', label: 'Call sound', options: ['no', 'yes'], words: { no: 'via host', yes: 'offload' }, ...asSwitch },
   { key: 'picture.chroma', label: 'Colour detail', options: ['4:2:0', '4:4:4'], ...asText },
@@ -36,7 +48,23 @@ const controls: readonly Control[] = [
 ];
 
 /** Try a change: on paper, before beside after; keep it, see its impact, or apply it at a layer. */
-export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: { answer: CrossingAnswer; now: CrossingView; tried: CrossingView | null; change: Change; remedy: string | null; onChange: (change: Change, text: string | null) => void; why: CrossingAnswer['why'] }) {
+export function TryPanel({
+  answer,
+  now,
+  tried,
+  change,
+  remedy,
+  onChange,
+  why,
+}: {
+  answer: CrossingAnswer;
+  now: CrossingView;
+  tried: CrossingView | null;
+  change: Change;
+  remedy: string | null;
+  onChange: (change: Change, text: string | null) => void;
+  why: CrossingAnswer['why'];
+}) {
   const { facts } = answer;
   const client = useQueryClient();
   const notice = useNotice();
@@ -64,14 +92,31 @@ export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: 
     if (!target) return;
     const kept = change.filter((edit) => !(edit.type === 'setting' && edit.key === control.key));
     const back = control.read(now.settings[control.key]) === option;
-    onChange(back ? kept : [...kept, { type: 'setting', key: control.key, layer: at, target: target.target, value: control.write(option) }], null);
+    onChange(
+      back ? kept : [...kept, { type: 'setting', key: control.key, layer: at, target: target.target, value: control.write(option) }],
+      null,
+    );
   };
   const move = (next: Layer) => {
     setLayer(next);
     const target = targets[next];
-    if (target) onChange(change.map((edit) => (edit.type === 'setting' ? { ...edit, layer: next, target: target.target } : edit)), remedy);
+    if (target)
+      onChange(
+        change.map((edit) => (edit.type === 'setting' ? { ...edit, layer: next, target: target.target } : edit)),
+        remedy,
+      );
   };
-  const summary = remedy ?? change.map((edit) => (edit.type === 'setting' ? `${edit.key} = ${String(edit.value)} at ${edit.target === '*' ? 'the organisation' : edit.target}` : edit.type === 'object' ? `${edit.kind} ${edit.id}: ${edit.field}` : edit.fact)).join(', ');
+  const summary =
+    remedy ??
+    change
+      .map((edit) =>
+        edit.type === 'setting'
+          ? `${edit.key} = ${String(edit.value)} at ${edit.target === '*' ? 'the organisation' : edit.target}`
+          : edit.type === 'object'
+            ? `${edit.kind} ${edit.id}: ${edit.field}`
+            : edit.fact,
+      )
+      .join(', ');
   const run = async (work: () => Promise<void>) => {
     setBusy(true);
     setFault(null);
@@ -83,7 +128,11 @@ export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: 
     setBusy(false);
   };
   const refresh = () => client.invalidateQueries();
-  const undo = (changeId: string) => void call(`changes/${changeId}/undo`, 'POST').then(refresh).then(() => notice({ text: `Taken back: ${summary}.` })).catch((error: Error) => notice({ text: error.message }));
+  const undo = (changeId: string) =>
+    void call(`changes/${changeId}/undo`, 'POST')
+      .then(refresh)
+      .then(() => notice({ text: `Taken back: ${summary}.` }))
+      .catch((error: Error) => notice({ text: error.message }));
   const apply = () =>
     run(async () => {
       const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary: summary.slice(0, 300) });
@@ -109,7 +158,14 @@ export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: 
           return (
             <div key={control.key} className="flex items-center gap-2" title={`Now ${inForce}, from ${why[control.key].from}`}>
               <span className="w-[82px] text-ink-2 flex-none">{control.label}</span>
-              <Strip label={control.label} options={options} value={control.read(shown[control.key])} inForce={inForce} {...(control.words ? { words: control.words } : {})} onChange={(option) => set(control, option)} />
+              <Strip
+                label={control.label}
+                options={options}
+                value={control.read(shown[control.key])}
+                inForce={inForce}
+                {...(control.words ? { words: control.words } : {})}
+                onChange={(option) => set(control, option)}
+              />
             </div>
           );
         })}
@@ -121,32 +177,60 @@ export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: 
       <table className="w-full border-collapse mt-2">
         <thead>
           <tr className="head">
-            <th scope="col" className="font-normal py-1">How it is</th>
-            <th scope="col" className="font-normal text-right pr-3"><span className="inline-flex gap-1.5"><Verdict verdict={now.verdict} /> before</span></th>
-            <th scope="col" className="font-normal" colSpan={2}>{tried && <span className="inline-flex gap-1.5"><Verdict verdict={tried.verdict} /> after</span>}</th>
-            <th scope="col" className="font-normal whitespace-nowrap">better<Arrow /></th>
-            <th scope="col" className="font-normal text-right">wanted</th>
+            <th scope="col" className="font-normal py-1">
+              How it is
+            </th>
+            <th scope="col" className="font-normal text-right pr-3">
+              <span className="inline-flex gap-1.5">
+                <Verdict verdict={now.verdict} /> before
+              </span>
+            </th>
+            <th scope="col" className="font-normal" colSpan={2}>
+              {tried && (
+                <span className="inline-flex gap-1.5">
+                  <Verdict verdict={tried.verdict} /> after
+                </span>
+              )}
+            </th>
+            <th scope="col" className="font-normal whitespace-nowrap">
+              better
+              <Arrow />
+            </th>
+            <th scope="col" className="font-normal text-right">
+              wanted
+            </th>
           </tr>
         </thead>
         <tbody>
           {now.compare.map((row) => {
             const after = tried?.compare.find((other) => other.name === row.name);
-            const show = (value: number | null | undefined) => (value === null || value === undefined ? 'not known' : value.toFixed(row.digits));
+            const show = (value: number | null | undefined) =>
+              value === null || value === undefined ? 'not known' : value.toFixed(row.digits);
             const wanted = after?.wanted ?? row.wanted;
             return (
               <tr key={row.name} className="border-b border-rule h-6">
-                <th scope="row" className="text-left font-normal">{row.name}</th>
+                <th scope="row" className="text-left font-normal">
+                  {row.name}
+                </th>
                 <td className={`text-right pr-3 ${row.verdict === 'limited' ? 'text-amber' : 'text-ink-2'}`}>{show(row.value)}</td>
-                <td className={`text-right text-[14px] font-bold pr-1 ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>{after ? show(after.value) : ''}</td>
+                <td className={`text-right text-[14px] font-bold pr-1 ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>
+                  {after ? show(after.value) : ''}
+                </td>
                 <td className="text-ink-3 text-[12.5px] whitespace-nowrap pr-2">{row.unit}</td>
-                <td><Gauge before={row.value} after={after?.value ?? null} wanted={wanted} better={row.better} /></td>
-                <td className="text-right text-ink-2 whitespace-nowrap">{wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${Number(wanted.toFixed(1))}`}</td>
+                <td>
+                  <Gauge before={row.value} after={after?.value ?? null} wanted={wanted} better={row.better} />
+                </td>
+                <td className="text-right text-ink-2 whitespace-nowrap">
+                  {wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${Number(wanted.toFixed(1))}`}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      <p role="alert" className="text-brick mt-2 empty:hidden">{fault}</p>
+      <p role="alert" className="text-brick mt-2 empty:hidden">
+        {fault}
+      </p>
       {change.length > 0 && (
         <div className="mt-3 flex flex-wrap gap-3 items-center no-print">
           {settings && (
@@ -154,19 +238,34 @@ export function TryPanel({ answer, now, tried, change, remedy, onChange, why }: 
               For
               <select className="field" value={shownLayer} onChange={(event) => move(event.target.value as Layer)}>
                 {(Object.entries(targets) as [Layer, { name: string }][]).map(([key, target]) => (
-                  <option key={key} value={key}>{target.name} ({key})</option>
+                  <option key={key} value={key}>
+                    {target.name} ({key})
+                  </option>
                 ))}
               </select>
             </label>
           )}
           {canEdit && (
-            <button className="btn btn-primary" disabled={!applicable || busy} onClick={() => void apply()} title={applicable ? undefined : 'This waits for work outside; it cannot be applied from here'}>
+            <button
+              className="btn btn-primary"
+              disabled={!applicable || busy}
+              onClick={() => void apply()}
+              title={applicable ? undefined : 'This waits for work outside; it cannot be applied from here'}
+            >
               {settings || change.length === 0 ? 'Apply' : 'Record as done'}
             </button>
           )}
-          <button data-impact className="btn" disabled={!applicable} onClick={() => setImpact(true)}>See impact on the estate</button>
-          {canEdit && <button data-draft className="btn" disabled={busy} onClick={() => void keep()}>Keep as draft</button>}
-          <button className="btn btn-quiet" onClick={() => onChange([], null)}>Back to now</button>
+          <button data-impact className="btn" disabled={!applicable} onClick={() => setImpact(true)}>
+            See impact on the estate
+          </button>
+          {canEdit && (
+            <button data-draft className="btn" disabled={busy} onClick={() => void keep()}>
+              Keep as draft
+            </button>
+          )}
+          <button className="btn btn-quiet" onClick={() => onChange([], null)}>
+            Back to now
+          </button>
         </div>
       )}
       {impact && <ImpactDialog change={change} summary={summary} onClose={() => setImpact(false)} />}

@@ -1,5 +1,15 @@
 /** Two points on a gauge: hollow before, solid after, tick wanted; better is right, whatever the unit. */
-export function Gauge({ before, after, wanted, better }: { before: number | null; after: number | null; wanted: number | null; better: 'less' | 'more' }) {
+export function Gauge({
+  before,
+  after,
+  wanted,
+  better,
+}: {
+  before: number | null;
+  after: number | null;
+  wanted: number | null;
+  better: 'less' | 'more';
+}) {
   const width = 96;
   const values = [before, after, wanted].filter((value): value is number => value !== null);
   if (values.length === 0) return <svg width={width} height="14" aria-hidden />;

@@ -21,7 +21,19 @@ const halfOf = (headroom: number | null, state: Section['bays'][number]['state']
  * The section drawing: seven bays between hairlines, the bore underground as thick as its headroom. Hidden from screen readers,
  * which have the table beside it; the bay heads are buttons over it.
  */
-export function SectionDrawing({ section, before, bay, onBay, showSteps }: { section: Section; before: Section | null; bay: number | null; onBay: (bay: number | null) => void; showSteps: boolean }) {
+export function SectionDrawing({
+  section,
+  before,
+  bay,
+  onBay,
+  showSteps,
+}: {
+  section: Section;
+  before: Section | null;
+  bay: number | null;
+  onBay: (bay: number | null) => void;
+  showSteps: boolean;
+}) {
   const [ref, measured] = useMeasuredWidth<HTMLDivElement>(1232);
   const width = Math.max(measured, left + right + 7 * 132);
   const column = (width - left - right) / 7;
@@ -34,7 +46,14 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
   }, [measured, width, deciding, column, ref]);
   const half = section.bays.map((b) => halfOf(b.headroom, b.state));
   const outline = boreOutline(half, column, left, axis);
-  const earlier = before ? boreOutline(before.bays.map((b) => halfOf(b.headroom, b.state)), column, left, axis) : null;
+  const earlier = before
+    ? boreOutline(
+        before.bays.map((b) => halfOf(b.headroom, b.state)),
+        column,
+        left,
+        axis,
+      )
+    : null;
   const gaugeLines = `M${left} ${axis - gauge}H${rule(7)}M${left} ${axis + gauge}H${rule(7)}`;
   const largest = section.bays.reduce((most, b, i) => (b.delayMs > (section.bays[most]?.delayMs ?? 0) ? i : most), 0);
   const longest = section.bays.reduce((most, b, i) => (b.signonS > (section.bays[most]?.signonS ?? 0) ? i : most), 0);
@@ -65,7 +84,16 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
           ))}
           <path d={`M${rule(7) + 0.5} 0V${height}`} stroke="var(--rule)" />
           <path d={`M0 78H${width}`} stroke="var(--ink)" strokeWidth="1.5" />
-          <path d={section.bays.map((_, i) => hatchMarks(rule(i + 1) - 19, 79)).join('') + hatchMarks(rule(0) - 19, 79) + hatchMarks(rule(7) + 16, 79)} stroke="var(--ink-3)" strokeWidth=".9" fill="none" />
+          <path
+            d={
+              section.bays.map((_, i) => hatchMarks(rule(i + 1) - 19, 79)).join('') +
+              hatchMarks(rule(0) - 19, 79) +
+              hatchMarks(rule(7) + 16, 79)
+            }
+            stroke="var(--ink-3)"
+            strokeWidth=".9"
+            fill="none"
+          />
           <path d={gaugeLines} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="5 4" fill="none" opacity=".6" />
           {section.bays.map((b, i) => (
             <BayFill key={b.bay} state={b.state} outline={outline} x={rule(i)} width={column} clip={`url(#bay-${i})`} />
@@ -77,7 +105,11 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
               <path d={earlier} fill="none" stroke="var(--ink-2)" strokeWidth="1.3" />
             </>
           )}
-          <path d={`M${left - 9} ${axis - gauge}v${2 * gauge}M${left - 12} ${axis - gauge}h6M${left - 12} ${axis + gauge}h6`} stroke="var(--ink-2)" fill="none" />
+          <path
+            d={`M${left - 9} ${axis - gauge}v${2 * gauge}M${left - 12} ${axis - gauge}h6M${left - 12} ${axis + gauge}h6`}
+            stroke="var(--ink-2)"
+            fill="none"
+          />
           <text x="0" y={axis + 4} fontSize="12.5" fill="var(--ink-2)">
             needed
           </text>
@@ -90,12 +122,42 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
             return (
               <text key={b.bay} x={rule(i) + 8} y="165" fontSize="12.5" fill={b.state === 'not reached' ? 'var(--ink-3)' : ink}>
                 <tspan fontWeight={b.state === 'not reached' ? 400 : 700}>{clipText(b.label, column - 14)}</tspan>
-                {column > 120 && (b.label.length + b.detail.length) * 6.4 < column - 12 ? <tspan fill={b.state === 'short' ? 'var(--amber)' : 'var(--ink-2)'}> {b.detail}</tspan> : null}
+                {column > 120 && (b.label.length + b.detail.length) * 6.4 < column - 12 ? (
+                  <tspan fill={b.state === 'short' ? 'var(--amber)' : 'var(--ink-2)'}> {b.detail}</tspan>
+                ) : null}
               </text>
             );
           })}
-          <DimensionLine y={204} name="Delay" unit="ms" left={left} column={column} parts={section.bays.map((b, i) => ({ value: b.state === 'not reached' ? null : b.delayMs, before: before?.bays[i]?.delayMs ?? null, assumed: b.delayAssumed, bold: i === largest }))} digits={0} over={section.delayVerdict === 'limited'} />
-          <DimensionLine y={240} name="Sign-on" unit="s" left={left} column={column} parts={section.bays.map((b, i) => ({ value: b.state === 'not reached' ? null : b.signonS, before: before?.bays[i]?.signonS ?? null, assumed: b.signonAssumed, bold: i === longest }))} digits={1} over={section.signonVerdict === 'limited'} />
+          <DimensionLine
+            y={204}
+            name="Delay"
+            unit="ms"
+            left={left}
+            column={column}
+            parts={section.bays.map((b, i) => ({
+              value: b.state === 'not reached' ? null : b.delayMs,
+              before: before?.bays[i]?.delayMs ?? null,
+              assumed: b.delayAssumed,
+              bold: i === largest,
+            }))}
+            digits={0}
+            over={section.delayVerdict === 'limited'}
+          />
+          <DimensionLine
+            y={240}
+            name="Sign-on"
+            unit="s"
+            left={left}
+            column={column}
+            parts={section.bays.map((b, i) => ({
+              value: b.state === 'not reached' ? null : b.signonS,
+              before: before?.bays[i]?.signonS ?? null,
+              assumed: b.signonAssumed,
+              bold: i === longest,
+            }))}
+            digits={1}
+            over={section.signonVerdict === 'limited'}
+          />
           <Totals section={section} before={before} x={rule(7) + 14} />
           {(['measured', 'reported', 'declared', 'assumed'] as const).map((source, i) => (
             <g key={source} transform={`translate(${rule(7) + 14} ${7 + i * 16.5})`}>
@@ -159,7 +221,19 @@ export function SectionDrawing({ section, before, bay, onBay, showSteps }: { sec
   );
 }
 
-function BayFill({ state, outline, x, width, clip }: { state: Section['bays'][number]['state']; outline: string; x: number; width: number; clip: string }) {
+function BayFill({
+  state,
+  outline,
+  x,
+  width,
+  clip,
+}: {
+  state: Section['bays'][number]['state'];
+  outline: string;
+  x: number;
+  width: number;
+  clip: string;
+}) {
   switch (state) {
     case 'fits':
       return <path d={outline} clipPath={clip} fill="var(--bore)" />;
@@ -177,13 +251,33 @@ function BayFill({ state, outline, x, width, clip }: { state: Section['bays'][nu
       return (
         <>
           <rect x={x} y={axis - gauge} width={width / 2 - 4} height={2 * gauge} fill="var(--bore)" />
-          <path d={`M${middle - 4} ${axis - 20}l4 10-6 8 6 8-4 12M${middle + 3} ${axis - 20}l4 10-6 8 6 8-4 12`} fill="none" stroke="var(--brick)" strokeWidth="2.2" />
-          <rect x={middle + 8} y={axis - gauge} width={width / 2 - 8} height={2 * gauge} fill="none" stroke="var(--ink-3)" strokeDasharray="1.5 3.5" />
+          <path
+            d={`M${middle - 4} ${axis - 20}l4 10-6 8 6 8-4 12M${middle + 3} ${axis - 20}l4 10-6 8 6 8-4 12`}
+            fill="none"
+            stroke="var(--brick)"
+            strokeWidth="2.2"
+          />
+          <rect
+            x={middle + 8}
+            y={axis - gauge}
+            width={width / 2 - 8}
+            height={2 * gauge}
+            fill="none"
+            stroke="var(--ink-3)"
+            strokeDasharray="1.5 3.5"
+          />
         </>
       );
     }
     case 'not reached':
-      return <path d={`M${x} ${axis - gauge}h${width}M${x} ${axis + gauge}h${width}`} fill="none" stroke="var(--ink-3)" strokeDasharray="1.5 3.5" />;
+      return (
+        <path
+          d={`M${x} ${axis - gauge}h${width}M${x} ${axis + gauge}h${width}`}
+          fill="none"
+          stroke="var(--ink-3)"
+          strokeDasharray="1.5 3.5"
+        />
+      );
   }
 }
 
@@ -200,7 +294,12 @@ function Ducts({ section, rule, column }: { section: Section; rule: (i: number) 
         return (
           <g key={duct.name}>
             <path d={`M${rule(0) + 8} ${y}H${end - 6}`} stroke="var(--bore)" strokeWidth="3" />
-            <path d={`M${end - 4} ${y - 6}l3 4-4 4 4 4M${end + 2} ${y - 6}l3 4-4 4 4 4`} stroke="var(--brick)" strokeWidth="1.8" fill="none" />
+            <path
+              d={`M${end - 4} ${y - 6}l3 4-4 4 4 4M${end + 2} ${y - 6}l3 4-4 4 4 4`}
+              stroke="var(--brick)"
+              strokeWidth="1.8"
+              fill="none"
+            />
             <text x={end + 12} y={y + 4} fontSize="12.5" fontWeight="700" fill="var(--brick)">
               {duct.name} does not pass{i === shown.length - 1 && rest > 0 ? ` and ${rest} more` : ''}
             </text>
@@ -226,7 +325,15 @@ function Steps({ section, rule, column }: { section: Section; rule: (i: number) 
         const passed = step.state === 'passed' || step.state === 'assumed';
         return (
           <g key={step.name}>
-            <circle cx={x} cy={axis} r="4.2" fill={passed ? 'var(--paper)' : step.state === 'broken' ? 'var(--brick)' : 'var(--earth)'} stroke={passed ? 'var(--ink)' : step.state === 'broken' ? 'var(--brick)' : 'var(--ink-3)'} strokeWidth="1.4" strokeDasharray={step.state === 'assumed' ? '2 1.4' : undefined} />
+            <circle
+              cx={x}
+              cy={axis}
+              r="4.2"
+              fill={passed ? 'var(--paper)' : step.state === 'broken' ? 'var(--brick)' : 'var(--earth)'}
+              stroke={passed ? 'var(--ink)' : step.state === 'broken' ? 'var(--brick)' : 'var(--ink-3)'}
+              strokeWidth="1.4"
+              strokeDasharray={step.state === 'assumed' ? '2 1.4' : undefined}
+            />
             {step.state === 'broken' && (
               <text x={x} y={axis + 34} textAnchor="middle" fontSize="12.5" fontWeight="700" fill="var(--brick)">
                 {step.name}
@@ -261,7 +368,12 @@ function Totals({ section, before, x }: { section: Section; before: Section | nu
   );
   const delay = (s: Section) => `${Math.round(s.totalDelayMs)} ms`;
   const signon = (s: Section) => `${s.totalSignonS.toFixed(1)} s`;
-  if (blocked) return <text x={x} y="206" fontSize="12.5" fill="var(--ink-3)">not reached</text>;
+  if (blocked)
+    return (
+      <text x={x} y="206" fontSize="12.5" fill="var(--ink-3)">
+        not reached
+      </text>
+    );
   return (
     <>
       {row(200, section.delayVerdict, delay(section), before ? delay(before) : null, `limit ${section.limitDelayMs}`)}
@@ -269,4 +381,3 @@ function Totals({ section, before, x }: { section: Section; before: Section | nu
     </>
   );
 }
-

@@ -22,7 +22,9 @@ export function SectionTable({ section, visible }: { section: Section; visible: 
               {i + 1} {bay.bay}
             </th>
             <td className="pr-4">{bay.verdict ? verdictWords[bay.verdict] : bay.state === 'not reached' ? 'not reached' : 'Clear'}</td>
-            <td className="pr-4 whitespace-nowrap">{bay.label} {bay.state === 'fits' ? bay.detail : ''}</td>
+            <td className="pr-4 whitespace-nowrap">
+              {bay.label} {bay.state === 'fits' ? bay.detail : ''}
+            </td>
             <td className="pr-4 whitespace-nowrap">{bay.state === 'short' ? bay.detail.replace('short ', '') : '–'}</td>
             <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : bay.delayMs.toFixed(0)}</td>
             <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : bay.signonS.toFixed(1)}</td>

@@ -35,34 +35,67 @@ export function ChangesPage() {
       .catch((error: Error) => notice({ text: error.message }));
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
-      <p className="text-ink-3"><Link className="link" to="/estate">Estate</Link></p>
+      <p className="text-ink-3">
+        <Link className="link" to="/estate">
+          Estate
+        </Link>
+      </p>
       <h1>Changes</h1>
       {changes.isPending && <Loading what="the changes" />}
       {changes.isError && <Failed what="The changes" error={changes.error} onRetry={() => void changes.refetch()} />}
       <ol className="mt-3 border-t-[1.5px] border-ink">
         {changes.data?.map((entry) => (
           <li key={entry.changeId} data-row tabIndex={-1} className="border-b border-rule py-2 grid grid-cols-[150px_150px_1fr_auto] gap-4">
-            <span className="text-ink-3">{new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}</span>
+            <span className="text-ink-3">
+              {new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
+            </span>
             <span>{entry.by}</span>
             <div className="min-w-0">
               <b className={`font-semibold ${entry.undone ? 'line-through text-ink-3' : ''}`}>{entry.summary}</b>
               {entry.undone && <span className="text-ink-3"> taken back</span>}
               {entry.objects.length <= 5 && entry.objects.map((object) => <Moved key={`${object.kind}/${object.id}`} object={object} />)}
-              {entry.objects.length > 5 && <p className="text-ink-3">{entry.objects.length === 20 ? '20 or more' : entry.objects.length} objects</p>}
+              {entry.objects.length > 5 && (
+                <p className="text-ink-3">{entry.objects.length === 20 ? '20 or more' : entry.objects.length} objects</p>
+              )}
             </div>
-            {canEdit && entry.canUndo ? <button className="btn btn-small" onClick={() => undo(entry)}>Take it back</button> : <span />}
+            {canEdit && entry.canUndo ? (
+              <button className="btn btn-small" onClick={() => undo(entry)}>
+                Take it back
+              </button>
+            ) : (
+              <span />
+            )}
           </li>
         ))}
       </ol>
       {changes.data?.length === 0 && <Empty>Nothing was changed yet.</Empty>}
-      <h2 className="mt-8">Drafts <small className="font-normal text-[13px] text-ink-3 ml-2">on paper, nothing is applied</small></h2>
+      <h2 className="mt-8">
+        Drafts <small className="font-normal text-[13px] text-ink-3 ml-2">on paper, nothing is applied</small>
+      </h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {drafts.data?.map((draft) => (
           <li key={draft.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
-            <span className="w-[150px] text-ink-3">{new Date(draft.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}</span>
+            <span className="w-[150px] text-ink-3">
+              {new Date(draft.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
+            </span>
             <span className="w-[134px]">{draft.createdBy}</span>
-            <span className="flex-1">{draft.crossing ? <Link className="link" to={`/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}`}>{draft.name}</Link> : draft.name}</span>
-            {canEdit && <button className="btn btn-small" onClick={() => void call(`drafts/${draft.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['drafts'] }))}>Drop it</button>}
+            <span className="flex-1">
+              {draft.crossing ? (
+                <Link className="link" to={`/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}`}>
+                  {draft.name}
+                </Link>
+              ) : (
+                draft.name
+              )}
+            </span>
+            {canEdit && (
+              <button
+                className="btn btn-small"
+                onClick={() => void call(`drafts/${draft.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['drafts'] }))}
+              >
+                Drop it
+              </button>
+            )}
           </li>
         ))}
       </ul>
@@ -74,11 +107,23 @@ export function ChangesPage() {
 function Moved({ object }: { object: AuditEntry['objects'][number] }) {
   const before = (object.before ?? {}) as Record<string, unknown>;
   const after = (object.after ?? {}) as Record<string, unknown>;
-  const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((field) => JSON.stringify(before[field]) !== JSON.stringify(after[field]));
+  const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
+    (field) => JSON.stringify(before[field]) !== JSON.stringify(after[field]),
+  );
   return (
     <p className="text-ink-2 truncate">
-      <Link className="link mono" to={`/estate/${object.kind}/${encodeURIComponent(object.id)}`}>{object.id}</Link>{' '}
-      {object.before === null ? 'added' : object.after === null ? 'removed' : fields.map((field) => `${field}: ${cellOf(before[field]) || 'not known'} → ${cellOf(after[field]) || 'not known'}`.replace('→', 'to')).join('; ')}
+      <Link className="link mono" to={`/estate/${object.kind}/${encodeURIComponent(object.id)}`}>
+        {object.id}
+      </Link>{' '}
+      {object.before === null
+        ? 'added'
+        : object.after === null
+          ? 'removed'
+          : fields
+              .map((field) =>
+                `${field}: ${cellOf(before[field]) || 'not known'} → ${cellOf(after[field]) || 'not known'}`.replace('→', 'to'),
+              )
+              .join('; ')}
     </p>
   );
 }

@@ -39,16 +39,35 @@ export function EstatePage() {
         <h1>Estate</h1>
         <span className="text-ink-3 flex-1">what is written down; every crossing is worked out from it</span>
         <span className="flex gap-3 flex-wrap">
-          <Link className="btn" to="/estate/changes">Changes</Link>
-          <a className="btn" href="/api/estate/export" download="estate.zip">Export</a>
-          {canEdit && <Link className="btn" to="/estate/measurements">Bring in a measurement</Link>}
-          {canEdit && <Link className="btn btn-primary" to="/estate/import">Import a folder</Link>}
+          <Link className="btn" to="/estate/changes">
+            Changes
+          </Link>
+          <a className="btn" href="/api/estate/export" download="estate.zip">
+            Export
+          </a>
+          {canEdit && (
+            <Link className="btn" to="/estate/measurements">
+              Bring in a measurement
+            </Link>
+          )}
+          {canEdit && (
+            <Link className="btn btn-primary" to="/estate/import">
+              Import a folder
+            </Link>
+          )}
         </span>
       </div>
       <div className="grid grid-cols-1 min-[900px]:grid-cols-[190px_minmax(0,1fr)] gap-x-12 mt-4">
         <nav aria-label="Kinds" className="border-t-[1.5px] border-ink flex min-[900px]:block overflow-x-auto">
           {kindOrder.map((each) => (
-            <NavLink key={each} to={`/estate/${each}`} className={({ isActive }) => `flex items-center gap-3 h-[29px] border-b border-rule pl-3.5 pr-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`} aria-current={each === kind ? 'page' : undefined}>
+            <NavLink
+              key={each}
+              to={`/estate/${each}`}
+              className={({ isActive }) =>
+                `flex items-center gap-3 h-[29px] border-b border-rule pl-3.5 pr-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`
+              }
+              aria-current={each === kind ? 'page' : undefined}
+            >
               {each === kind && <span aria-hidden className="absolute left-0 top-0 bottom-0 w-[5.5px] bg-tile" />}
               <span className="flex-1">{kindWords[each].many}</span>
               <span className="text-ink-3 font-normal">{counts.data?.find((row) => row.kind === each)?.count ?? ''}</span>
@@ -59,14 +78,29 @@ export function EstatePage() {
           <div className="flex gap-4 items-center pb-2">
             <label className="flex gap-2 items-center">
               Search
-              <input className="field w-[240px]" value={text} onChange={(event) => setSearch(event.target.value ? { search: event.target.value } : {}, { replace: true })} placeholder="Name, id, location" />
+              <input
+                className="field w-[240px]"
+                value={text}
+                onChange={(event) => setSearch(event.target.value ? { search: event.target.value } : {}, { replace: true })}
+                placeholder="Name, id, location"
+              />
             </label>
-            <span className="text-ink-3 flex-1">{pages.data ? `${total} ${total === 1 ? kindWords[kind].one.toLowerCase() : kindWords[kind].many.toLowerCase()}` : '·····'}</span>
-            {canEdit && <Link className="btn btn-small" to={`/estate/${kind}/new`}>Add {/^[aeiou]/i.test(kindWords[kind].one) ? 'an' : 'a'} {kindWords[kind].one.toLowerCase()}</Link>}
+            <span className="text-ink-3 flex-1">
+              {pages.data ? `${total} ${total === 1 ? kindWords[kind].one.toLowerCase() : kindWords[kind].many.toLowerCase()}` : '·····'}
+            </span>
+            {canEdit && (
+              <Link className="btn btn-small" to={`/estate/${kind}/new`}>
+                Add {/^[aeiou]/i.test(kindWords[kind].one) ? 'an' : 'a'} {kindWords[kind].one.toLowerCase()}
+              </Link>
+            )}
           </div>
           {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
-          {pages.data && total === 0 && <Empty>{text ? `Nothing here is called “${text}”.` : `There is no ${kindWords[kind].one.toLowerCase()} yet.`}</Empty>}
-          {total > 0 && <Rows kind={kind} rows={rows} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />}
+          {pages.data && total === 0 && (
+            <Empty>{text ? `Nothing here is called “${text}”.` : `There is no ${kindWords[kind].one.toLowerCase()} yet.`}</Empty>
+          )}
+          {total > 0 && (
+            <Rows kind={kind} rows={rows} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />
+          )}
         </section>
       </div>
     </div>
@@ -86,7 +120,11 @@ function Rows({ kind, rows, onNearEnd }: { kind: ObjectKind; rows: Record<string
       onNearEnd();
     }
   }, [last, rows.length, seen, onNearEnd]);
-  const grid = { display: 'grid', gridTemplateColumns: `minmax(150px, 1.4fr) 130px ${columns.map(() => 'minmax(80px, 1fr)').join(' ')}`, columnGap: 12 };
+  const grid = {
+    display: 'grid',
+    gridTemplateColumns: `minmax(150px, 1.4fr) 130px ${columns.map(() => 'minmax(80px, 1fr)').join(' ')}`,
+    columnGap: 12,
+  };
   return (
     <div ref={frame} className="overflow-auto h-[calc(100vh-218px)] min-h-[280px]" role="table" tabIndex={-1}>
       <div className="min-w-[760px]">
@@ -94,18 +132,33 @@ function Rows({ kind, rows, onNearEnd }: { kind: ObjectKind; rows: Record<string
           <span role="columnheader">Name</span>
           <span role="columnheader">Id</span>
           {columns.map(([field, head]) => (
-            <span role="columnheader" key={field} className="truncate">{head}</span>
+            <span role="columnheader" key={field} className="truncate">
+              {head}
+            </span>
           ))}
         </div>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = rows[item.index] as Record<string, unknown>;
             return (
-              <Link data-row role="row" key={String(row.id)} to={`/estate/${kind}/${encodeURIComponent(String(row.id))}`} style={{ ...grid, transform: `translateY(${item.start}px)`, height: 27 }} className="absolute inset-x-0 items-center border-b border-rule hover:bg-earth">
-                <b role="cell" className="truncate font-semibold">{nameOf(kind, row)}</b>
-                <span role="cell" className="mono truncate text-ink-2">{String(row.id)}</span>
+              <Link
+                data-row
+                role="row"
+                key={String(row.id)}
+                to={`/estate/${kind}/${encodeURIComponent(String(row.id))}`}
+                style={{ ...grid, transform: `translateY(${item.start}px)`, height: 27 }}
+                className="absolute inset-x-0 items-center border-b border-rule hover:bg-earth"
+              >
+                <b role="cell" className="truncate font-semibold">
+                  {nameOf(kind, row)}
+                </b>
+                <span role="cell" className="mono truncate text-ink-2">
+                  {String(row.id)}
+                </span>
                 {columns.map(([field]) => (
-                  <span role="cell" key={field} className="truncate">{cellOf(row[field])}</span>
+                  <span role="cell" key={field} className="truncate">
+                    {cellOf(row[field])}
+                  </span>
                 ))}
               </Link>
             );

@@ -15,7 +15,13 @@ export function ImportPage() {
   const [over, setOver] = useState(false);
   const folder = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
-  const job = useQuery({ queryKey: ['import', jobId], queryFn: () => call<ImportJob>(`estate/import/${jobId}`), enabled: jobId !== null, staleTime: 0, refetchInterval: ({ state }) => (state.data?.state === 'running' || !state.data ? 300 : false) });
+  const job = useQuery({
+    queryKey: ['import', jobId],
+    queryFn: () => call<ImportJob>(`estate/import/${jobId}`),
+    enabled: jobId !== null,
+    staleTime: 0,
+    refetchInterval: ({ state }) => (state.data?.state === 'running' || !state.data ? 300 : false),
+  });
   useEffect(() => {
     document.title = 'Import · Underpass';
     folder.current?.setAttribute('webkitdirectory', '');
@@ -34,8 +40,10 @@ export function ImportPage() {
   };
   const take = async (list: FileList | null) => {
     const chosen = [...(list ?? [])].filter((file) => /\.(csv|ya?ml)$/.test(file.name));
-    if (chosen.length === 0) return setFault('There is no CSV or YAML file among them. An estate folder holds files such as people.csv and pools.yaml.');
-    if (chosen.reduce((sum, file) => sum + file.size, 0) > mostBytes) return setFault('These files are larger than 70 MB together. Import them in parts.');
+    if (chosen.length === 0)
+      return setFault('There is no CSV or YAML file among them. An estate folder holds files such as people.csv and pools.yaml.');
+    if (chosen.reduce((sum, file) => sum + file.size, 0) > mostBytes)
+      return setFault('These files are larger than 70 MB together. Import them in parts.');
     const texts = Object.fromEntries(await Promise.all(chosen.map(async (file) => [file.name, await file.text()] as const)));
     setFiles(texts);
     await start(texts, false);
@@ -44,9 +52,16 @@ export function ImportPage() {
   const result = job.data?.result;
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
-      <p className="text-ink-3"><Link className="link" to="/estate">Estate</Link></p>
+      <p className="text-ink-3">
+        <Link className="link" to="/estate">
+          Estate
+        </Link>
+      </p>
       <h1>Import an estate folder</h1>
-      <p className="text-ink-2 mt-1">First it is only compared: you see what would be added and changed, and every row that is wrong. Nothing is written until you say so, and then all of it or nothing.</p>
+      <p className="text-ink-2 mt-1">
+        First it is only compared: you see what would be added and changed, and every row that is wrong. Nothing is written until you say
+        so, and then all of it or nothing.
+      </p>
       <div
         className={`mt-4 border border-dashed border-rule-2 p-5 ${over ? 'bg-tile-wash' : 'bg-sheet'}`}
         onDragOver={(event) => {
@@ -73,27 +88,43 @@ export function ImportPage() {
         </div>
         {Object.keys(files).length > 0 && <p className="mono mt-3 text-ink-2">{Object.keys(files).sort().join('  ')}</p>}
       </div>
-      <p role="alert" className="text-brick mt-3 empty:hidden">{fault}</p>
+      <p role="alert" className="text-brick mt-3 empty:hidden">
+        {fault}
+      </p>
       {running && (
         <p role="status" className="mt-4">
           {job.data ? `${job.data.step[0]?.toUpperCase()}${job.data.step.slice(1)}` : 'Sending the files'}
           {job.data && job.data.total > 1 ? `, ${job.data.done} of ${job.data.total}` : ''}
-          <progress className="block w-[360px] mt-1.5 h-2 accent-[var(--tile)]" value={job.data?.done ?? 0} max={Math.max(1, job.data?.total ?? 1)} />
+          <progress
+            className="block w-[360px] mt-1.5 h-2 accent-[var(--tile)]"
+            value={job.data?.done ?? 0}
+            max={Math.max(1, job.data?.total ?? 1)}
+          />
         </p>
       )}
       {job.data && !running && <ImportOutcome job={job.data} />}
       {job.data?.state === 'checked' && result && (
         <div className="mt-4 flex gap-3 items-center">
-          <button className="btn btn-primary" disabled={result.added + result.changed + result.measurements === 0} onClick={() => void start(files, true)}>
+          <button
+            className="btn btn-primary"
+            disabled={result.added + result.changed + result.measurements === 0}
+            onClick={() => void start(files, true)}
+          >
             Import {result.added + result.changed + result.measurements} changes
           </button>
-          {result.added + result.changed + result.measurements === 0 && <span className="text-ink-2">Everything in it is in the estate already.</span>}
+          {result.added + result.changed + result.measurements === 0 && (
+            <span className="text-ink-2">Everything in it is in the estate already.</span>
+          )}
         </div>
       )}
       {job.data?.state === 'applied' && (
         <p className="mt-4 flex gap-3">
-          <Link className="btn btn-primary" to="/board">Go to the Board</Link>
-          <Link className="btn" to="/estate/changes">See the change</Link>
+          <Link className="btn btn-primary" to="/board">
+            Go to the Board
+          </Link>
+          <Link className="btn" to="/estate/changes">
+            See the change
+          </Link>
         </p>
       )}
     </div>

@@ -22,7 +22,14 @@ export function MeasurementPage() {
     setFault(null);
     setDone(null);
     try {
-      setDone(await call('measurements', 'POST', { text, vantage, location: location.trim(), ...(endpoint.trim() ? { endpoint: endpoint.trim() } : {}) }));
+      setDone(
+        await call('measurements', 'POST', {
+          text,
+          vantage,
+          location: location.trim(),
+          ...(endpoint.trim() ? { endpoint: endpoint.trim() } : {}),
+        }),
+      );
       await client.invalidateQueries();
     } catch (error) {
       setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
@@ -30,9 +37,16 @@ export function MeasurementPage() {
   };
   return (
     <div className="px-6 pt-[15px] max-w-[900px]">
-      <p className="text-ink-3"><Link className="link" to="/estate">Estate</Link></p>
+      <p className="text-ink-3">
+        <Link className="link" to="/estate">
+          Estate
+        </Link>
+      </p>
       <h1>Bring in a measurement</h1>
-      <p className="text-ink-2 mt-1">Where no browser is at hand: the text of ping or fping -C, the JSON of iperf3 -J, or a CSV with a column rttMs. What it is, is seen from its content.</p>
+      <p className="text-ink-2 mt-1">
+        Where no browser is at hand: the text of ping or fping -C, the JSON of iperf3 -J, or a CSV with a column rttMs. What it is, is seen
+        from its content.
+      </p>
       <form
         className="grid grid-cols-[110px_1fr] gap-y-3 mt-4 items-start border-t-[1.5px] border-ink pt-4"
         onSubmit={(event) => {
@@ -41,32 +55,74 @@ export function MeasurementPage() {
         }}
       >
         <span className="pt-1">Taken</span>
-        <Strip label="Taken" options={vantages} value={vantage} onChange={setVantage} words={{ desk: 'at the desk', session: 'inside the session', host: 'on the host', 'not the desk': 'elsewhere' }} />
-        <label htmlFor="m-location" className="pt-1.5">Location</label>
-        <input id="m-location" className="field mono max-w-[300px]" value={location} onChange={(event) => setLocation(event.target.value)} placeholder="id of the location" required />
-        <label htmlFor="m-endpoint" className="pt-1.5">Endpoint</label>
-        <input id="m-endpoint" className="field mono max-w-[300px]" value={endpoint} onChange={(event) => setEndpoint(event.target.value)} placeholder="id, where it is one device’s" />
-        <label htmlFor="m-text" className="pt-1.5">Text</label>
+        <Strip
+          label="Taken"
+          options={vantages}
+          value={vantage}
+          onChange={setVantage}
+          words={{ desk: 'at the desk', session: 'inside the session', host: 'on the host', 'not the desk': 'elsewhere' }}
+        />
+        <label htmlFor="m-location" className="pt-1.5">
+          Location
+        </label>
+        <input
+          id="m-location"
+          className="field mono max-w-[300px]"
+          value={location}
+          onChange={(event) => setLocation(event.target.value)}
+          placeholder="id of the location"
+          required
+        />
+        <label htmlFor="m-endpoint" className="pt-1.5">
+          Endpoint
+        </label>
+        <input
+          id="m-endpoint"
+          className="field mono max-w-[300px]"
+          value={endpoint}
+          onChange={(event) => setEndpoint(event.target.value)}
+          placeholder="id, where it is one device’s"
+        />
+        <label htmlFor="m-text" className="pt-1.5">
+          Text
+        </label>
         <div>
-          <textarea id="m-text" className="field mono w-full !h-[240px] py-2" value={text} onChange={(event) => setText(event.target.value)} required aria-invalid={fault !== null} />
+          <textarea
+            id="m-text"
+            className="field mono w-full !h-[240px] py-2"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            required
+            aria-invalid={fault !== null}
+          />
           <label className="btn btn-small mt-1 focus-within:outline-2">
             Read a file
             <input type="file" className="sr-only" onChange={(event) => void event.target.files?.[0]?.text().then(setText)} />
           </label>
         </div>
-        <p role="alert" className="col-start-2 text-brick empty:hidden">{fault}</p>
+        <p role="alert" className="col-start-2 text-brick empty:hidden">
+          {fault}
+        </p>
         <div className="col-start-2">
           <button className="btn btn-primary">Keep the measurement</button>
         </div>
       </form>
       {done && (
         <section role="status" className="mt-5 border-t-[1.5px] border-ink pt-3">
-          <h2>Kept as {done.kind}{vantage === 'desk' ? '' : '; it is no evidence for the line, since it was not taken at the desk'}</h2>
+          <h2>
+            Kept as {done.kind}
+            {vantage === 'desk' ? '' : '; it is no evidence for the line, since it was not taken at the desk'}
+          </h2>
           <table className="mt-2 border-collapse">
             <tbody>
-              {Object.entries(done.summary).filter(([, value]) => value !== null).map(([name, value]) => (
-                <tr key={name} className="border-b border-rule"><td className="pr-6 py-0.5">{name}</td><td className="text-right">{Number((value ?? 0).toFixed(3))}</td></tr>
-              ))}
+              {Object.entries(done.summary)
+                .filter(([, value]) => value !== null)
+                .map(([name, value]) => (
+                  <tr key={name} className="border-b border-rule">
+                    <td className="pr-6 py-0.5">{name}</td>
+                    <td className="text-right">{Number((value ?? 0).toFixed(3))}</td>
+                  </tr>
+                ))}
             </tbody>
           </table>
         </section>

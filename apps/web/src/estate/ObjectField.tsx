@@ -17,9 +17,27 @@ export const labelOf = (name: string): string => {
 };
 
 /** One field of an object's form; the fault stands beneath it and what was typed stays. */
-export function ObjectField({ column, value, fault, disabled, onChange }: { column: Column; value: string; fault: string | undefined; disabled: boolean; onChange: (text: string) => void }) {
+export function ObjectField({
+  column,
+  value,
+  fault,
+  disabled,
+  onChange,
+}: {
+  column: Column;
+  value: string;
+  fault: string | undefined;
+  disabled: boolean;
+  onChange: (text: string) => void;
+}) {
   const id = `field-${column.name}`;
-  const common = { id, disabled, 'aria-invalid': fault !== undefined, 'aria-describedby': `${id}-more`, className: 'field w-full max-w-[520px] disabled:bg-earth' };
+  const common = {
+    id,
+    disabled,
+    'aria-invalid': fault !== undefined,
+    'aria-describedby': `${id}-more`,
+    className: 'field w-full max-w-[520px] disabled:bg-earth',
+  };
   const hint = column.description || (column.type === 'structured' || column.type === 'list' ? column.expected : '');
   return (
     <>
@@ -36,9 +54,18 @@ export function ObjectField({ column, value, fault, disabled, onChange }: { colu
             ))}
           </select>
         ) : (
-          <input {...common} type="text" inputMode={column.type === 'number' ? 'decimal' : 'text'} value={value} placeholder={column.required ? '' : 'not known'} onChange={(event) => onChange(event.target.value)} />
+          <input
+            {...common}
+            type="text"
+            inputMode={column.type === 'number' ? 'decimal' : 'text'}
+            value={value}
+            placeholder={column.required ? '' : 'not known'}
+            onChange={(event) => onChange(event.target.value)}
+          />
         )}
-        <p id={`${id}-more`} className={fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>{fault ?? hint}</p>
+        <p id={`${id}-more`} className={fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
+          {fault ?? hint}
+        </p>
       </div>
     </>
   );

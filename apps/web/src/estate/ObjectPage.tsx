@@ -9,9 +9,13 @@ import { Failed, Loading } from '../ui/States.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
 import { ObjectField } from './ObjectField.js';
 
-const at = (value: unknown, path: readonly string[]): unknown => path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
+const at = (value: unknown, path: readonly string[]): unknown =>
+  path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
 
-function assemble(columns: readonly Column[], texts: Record<string, string>): { object: Record<string, unknown>; faults: Record<string, string> } {
+function assemble(
+  columns: readonly Column[],
+  texts: Record<string, string>,
+): { object: Record<string, unknown>; faults: Record<string, string> } {
   const object: Record<string, unknown> = {};
   const faults: Record<string, string> = {};
   for (const column of columns) {
@@ -35,16 +39,48 @@ export function ObjectPage() {
   const kind = word as ObjectKind;
   const known = kindOrder.includes(kind);
   const fresh = id === 'new';
-  const answer = useQuery({ queryKey: ['estate', kind, 'one', id], queryFn: () => call<{ object: Record<string, unknown>; history: AuditEntry[] }>(`estate/${kind}/${encodeURIComponent(id)}`), enabled: known && !fresh });
-  if (!known) return <div className="px-6 pt-4"><h1>There is no such kind of object</h1></div>;
-  if (!fresh && answer.isPending) return <div className="px-6"><Loading what="the object" /></div>;
-  if (!fresh && !answer.data) return <div className="px-6"><Failed what="This object" error={answer.error as Error} onRetry={() => void answer.refetch()} /></div>;
+  const answer = useQuery({
+    queryKey: ['estate', kind, 'one', id],
+    queryFn: () => call<{ object: Record<string, unknown>; history: AuditEntry[] }>(`estate/${kind}/${encodeURIComponent(id)}`),
+    enabled: known && !fresh,
+  });
+  if (!known)
+    return (
+      <div className="px-6 pt-4">
+        <h1>There is no such kind of object</h1>
+      </div>
+    );
+  if (!fresh && answer.isPending)
+    return (
+      <div className="px-6">
+        <Loading what="the object" />
+      </div>
+    );
+  if (!fresh && !answer.data)
+    return (
+      <div className="px-6">
+        <Failed what="This object" error={answer.error as Error} onRetry={() => void answer.refetch()} />
+      </div>
+    );
   return <Form key={`${kind}/${id}`} kind={kind} object={answer.data?.object ?? {}} history={answer.data?.history ?? []} fresh={fresh} />;
 }
 
-function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Record<string, unknown>; history: AuditEntry[]; fresh: boolean }) {
+function Form({
+  kind,
+  object,
+  history,
+  fresh,
+}: {
+  kind: ObjectKind;
+  object: Record<string, unknown>;
+  history: AuditEntry[];
+  fresh: boolean;
+}) {
   const columns = useMemo(() => columnsOf(objectSchemas[kind]), [kind]);
-  const first = useMemo(() => Object.fromEntries(columns.map((column) => [column.name, column.write(at(object, column.path))])), [columns, object]);
+  const first = useMemo(
+    () => Object.fromEntries(columns.map((column) => [column.name, column.write(at(object, column.path))])),
+    [columns, object],
+  );
   const [texts, setTexts] = useState<Record<string, string>>(first);
   const [base, setBase] = useState(first);
   const [faults, setFaults] = useState<Record<string, string>>({});
@@ -71,7 +107,10 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
     addEventListener('beforeunload', ask);
     return () => removeEventListener('beforeunload', ask);
   }, [moved]);
-  const undo = (changeId: string) => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()).catch((error: Error) => notice({ text: error.message }));
+  const undo = (changeId: string) =>
+    void call(`changes/${changeId}/undo`, 'POST')
+      .then(() => client.invalidateQueries())
+      .catch((error: Error) => notice({ text: error.message }));
   const save = async () => {
     const { object: next, faults: unread } = assemble(columns, texts);
     setFaults(unread);
@@ -80,15 +119,32 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
     setBusy(true);
     try {
       const id = String(next.id ?? '');
-      if (!id) throw new ApiError({ type: 'about:blank', title: 'Not valid', status: 422, detail: 'Give it an id.', fields: [{ field: 'id', problem: 'must not be empty' }] });
+      if (!id)
+        throw new ApiError({
+          type: 'about:blank',
+          title: 'Not valid',
+          status: 422,
+          detail: 'Give it an id.',
+          fields: [{ field: 'id', problem: 'must not be empty' }],
+        });
       const { changeId } = await call<{ changeId: string }>(`estate/${kind}/${encodeURIComponent(id)}`, 'PUT', next);
       setBase(texts);
       await client.invalidateQueries();
-      notice({ text: `Saved ${kindWords[kind].one.toLowerCase()} ${id}. The crossings it touches are evaluated anew.`, action: { label: 'Take it back', run: () => undo(changeId) } });
+      notice({
+        text: `Saved ${kindWords[kind].one.toLowerCase()} ${id}. The crossings it touches are evaluated anew.`,
+        action: { label: 'Take it back', run: () => undo(changeId) },
+      });
       if (fresh) void navigate(`/estate/${kind}/${encodeURIComponent(id)}`, { replace: true });
     } catch (error) {
       const problem = error instanceof ApiError ? error.problem : null;
-      setFaults(Object.fromEntries((problem?.fields ?? []).map(({ field, problem: text }) => [columns.find((column) => field === column.name || field.startsWith(`${column.name}.`))?.name ?? field, text])));
+      setFaults(
+        Object.fromEntries(
+          (problem?.fields ?? []).map(({ field, problem: text }) => [
+            columns.find((column) => field === column.name || field.startsWith(`${column.name}.`))?.name ?? field,
+            text,
+          ]),
+        ),
+      );
       setMessage(`Nothing was saved. ${problem?.fields ? 'Mend the fields below.' : (error as Error).message}`);
     }
     setBusy(false);
@@ -98,7 +154,10 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
     try {
       const { changeId } = await call<{ changeId: string }>(`estate/${kind}/${encodeURIComponent(String(object.id))}`, 'DELETE');
       await client.invalidateQueries();
-      notice({ text: `Removed ${kindWords[kind].one.toLowerCase()} ${String(object.id)}.`, action: { label: 'Take it back', run: () => undo(changeId) } });
+      notice({
+        text: `Removed ${kindWords[kind].one.toLowerCase()} ${String(object.id)}.`,
+        action: { label: 'Take it back', run: () => undo(changeId) },
+      });
       void navigate(`/estate/${kind}`);
     } catch (error) {
       setMessage((error as Error).message);
@@ -107,10 +166,13 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
   return (
     <div className="px-6 pt-[15px]">
       <p className="text-ink-3">
-        <Link className="link" to={`/estate/${kind}`}>{kindWords[kind].many}</Link>
+        <Link className="link" to={`/estate/${kind}`}>
+          {kindWords[kind].many}
+        </Link>
       </p>
       <h1>
-        {fresh ? `New ${kindWords[kind].one.toLowerCase()}` : nameOf(kind, object)} {!fresh && <span className="mono font-normal text-ink-3 text-[14px] ml-1">{String(object.id)}</span>}
+        {fresh ? `New ${kindWords[kind].one.toLowerCase()}` : nameOf(kind, object)}{' '}
+        {!fresh && <span className="mono font-normal text-ink-3 text-[14px] ml-1">{String(object.id)}</span>}
       </h1>
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_360px] gap-x-12 mt-3">
         <form
@@ -120,18 +182,47 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
             void save();
           }}
         >
-          {message && <p role="alert" className="text-brick mb-3">{message}</p>}
+          {message && (
+            <p role="alert" className="text-brick mb-3">
+              {message}
+            </p>
+          )}
           <div className="grid grid-cols-[minmax(110px,150px)_minmax(0,1fr)] gap-x-3 gap-y-2">
             {columns.map((column) => (
-              <ObjectField key={column.name} column={column} value={texts[column.name] ?? ''} fault={faults[column.name]} disabled={!canEdit || (column.name === 'id' && !fresh)} onChange={(text) => setTexts((now) => ({ ...now, [column.name]: text }))} />
+              <ObjectField
+                key={column.name}
+                column={column}
+                value={texts[column.name] ?? ''}
+                fault={faults[column.name]}
+                disabled={!canEdit || (column.name === 'id' && !fresh)}
+                onChange={(text) => setTexts((now) => ({ ...now, [column.name]: text }))}
+              />
             ))}
           </div>
           {canEdit && (
             <div className="flex gap-3 mt-5 sticky bottom-0 bg-paper py-3 border-t border-rule">
-              <button className="btn btn-primary" disabled={busy || (!moved && !fresh)}>Save {kindWords[kind].one.toLowerCase()}</button>
-              {moved && <button type="button" className="btn" onClick={() => { setTexts(base); setFaults({}); setMessage(null); }}>Back to how it was</button>}
+              <button className="btn btn-primary" disabled={busy || (!moved && !fresh)}>
+                Save {kindWords[kind].one.toLowerCase()}
+              </button>
+              {moved && (
+                <button
+                  type="button"
+                  className="btn"
+                  onClick={() => {
+                    setTexts(base);
+                    setFaults({});
+                    setMessage(null);
+                  }}
+                >
+                  Back to how it was
+                </button>
+              )}
               <span className="flex-1" />
-              {!fresh && kind !== 'organisation' && <button type="button" className="btn" onClick={() => void remove()}>Remove {kindWords[kind].one.toLowerCase()}</button>}
+              {!fresh && kind !== 'organisation' && (
+                <button type="button" className="btn" onClick={() => void remove()}>
+                  Remove {kindWords[kind].one.toLowerCase()}
+                </button>
+              )}
             </div>
           )}
         </form>
@@ -141,7 +232,10 @@ function Form({ kind, object, history, fresh }: { kind: ObjectKind; object: Reco
           <ol>
             {history.map((entry) => (
               <li key={entry.changeId} className="border-b border-rule py-1.5">
-                <span className="text-ink-3 block">{new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}, {entry.by}</span>
+                <span className="text-ink-3 block">
+                  {new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })},{' '}
+                  {entry.by}
+                </span>
                 {entry.summary}
               </li>
             ))}

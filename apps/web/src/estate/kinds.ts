@@ -14,22 +14,91 @@ export const kindWords: Record<ObjectKind, { one: string; many: string }> = {
   setting: { one: 'Setting', many: 'Settings' },
 };
 /** In the order in which people look for things. */
-export const kindOrder: ObjectKind[] = ['location', 'person', 'endpoint', 'resource', 'group', 'host', 'pool', 'gateway', 'region', 'setting', 'organisation'];
+export const kindOrder: ObjectKind[] = [
+  'location',
+  'person',
+  'endpoint',
+  'resource',
+  'group',
+  'host',
+  'pool',
+  'gateway',
+  'region',
+  'setting',
+  'organisation',
+];
 
 /** Columns of the lists, by kind: field and heading. */
 export const listColumns: Record<ObjectKind, [field: string, head: string][]> = {
-  location: [['kind', 'Kind'], ['lineKind', 'Line'], ['downMbps', 'Down, Mbit/s'], ['upMbps', 'Up, Mbit/s'], ['area', 'Board row']],
-  person: [['kind', 'Kind'], ['location', 'Location'], ['groups', 'Groups']],
-  endpoint: [['deviceClass', 'Device'], ['location', 'Location'], ['person', 'Person'], ['clientKind', 'Client'], ['clientVersion', 'Version'], ['ownership', 'Ownership']],
-  resource: [['kind', 'Kind'], ['pool', 'Pool'], ['work', 'Work']],
-  group: [['rank', 'Rank'], ['resources', 'Resources']],
-  host: [['pool', 'Pool'], ['region', 'Region'], ['power', 'Power'], ['places', 'Places'], ['used', 'Used']],
-  pool: [['gateway', 'Gateway'], ['placement', 'Placement'], ['spareHosts', 'Spare hosts']],
-  gateway: [['region', 'Region'], ['address', 'Address']],
-  region: [['latitude', 'Latitude'], ['longitude', 'Longitude']],
-  setting: [['layer', 'Layer'], ['target', 'For'], ['value', 'Value'], ['locked', 'Locked']],
+  location: [
+    ['kind', 'Kind'],
+    ['lineKind', 'Line'],
+    ['downMbps', 'Down, Mbit/s'],
+    ['upMbps', 'Up, Mbit/s'],
+    ['area', 'Board row'],
+  ],
+  person: [
+    ['kind', 'Kind'],
+    ['location', 'Location'],
+    ['groups', 'Groups'],
+  ],
+  endpoint: [
+    ['deviceClass', 'Device'],
+    ['location', 'Location'],
+    ['person', 'Person'],
+    ['clientKind', 'Client'],
+    ['clientVersion', 'Version'],
+    ['ownership', 'Ownership'],
+  ],
+  resource: [
+    ['kind', 'Kind'],
+    ['pool', 'Pool'],
+    ['work', 'Work'],
+  ],
+  group: [
+    ['rank', 'Rank'],
+    ['resources', 'Resources'],
+  ],
+  host: [
+    ['pool', 'Pool'],
+    ['region', 'Region'],
+    ['power', 'Power'],
+    ['places', 'Places'],
+    ['used', 'Used'],
+  ],
+  pool: [
+    ['gateway', 'Gateway'],
+    ['placement', 'Placement'],
+    ['spareHosts', 'Spare hosts'],
+  ],
+  gateway: [
+    ['region', 'Region'],
+    ['address', 'Address'],
+  ],
+  region: [
+    ['latitude', 'Latitude'],
+    ['longitude', 'Longitude'],
+  ],
+  setting: [
+    ['layer', 'Layer'],
+    ['target', 'For'],
+    ['value', 'Value'],
+    ['locked', 'Locked'],
+  ],
   organisation: [['helpDesk', 'Help desk']],
 };
 
-export const nameOf = (kind: ObjectKind, object: Record<string, unknown>): string => String(kind === 'setting' ? object.key : (object.name ?? object.id));
-export const cellOf = (value: unknown): string => (value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : typeof value === 'boolean' ? (value ? 'yes' : 'no') : typeof value === 'object' ? JSON.stringify(value) : String(value as string | number));
+export const nameOf = (kind: ObjectKind, object: Record<string, unknown>): string =>
+  String(kind === 'setting' ? object.key : (object.name ?? object.id));
+export const cellOf = (value: unknown): string =>
+  value === undefined || value === null
+    ? ''
+    : Array.isArray(value)
+      ? value.join(', ')
+      : typeof value === 'boolean'
+        ? value
+          ? 'yes'
+          : 'no'
+        : typeof value === 'object'
+          ? JSON.stringify(value)
+          : String(value as string | number);

@@ -34,9 +34,32 @@ export function SignInPage() {
         <p className="text-ink-2 mt-1 mb-6">See what happens between a desk and its desktop, and change it before it hurts.</p>
         <form onSubmit={(event) => void submit(event)} className="grid grid-cols-[88px_1fr] gap-y-3 items-center">
           <label htmlFor="email">Address</label>
-          <input id="email" name="email" type="text" inputMode="email" autoComplete="username" className="field" required value={email} aria-invalid={fault !== null} onChange={(event) => setEmail(event.target.value)} autoFocus />
+          <input
+            id="email"
+            name="email"
+            type="text"
+            inputMode="email"
+            autoComplete="username"
+            className="field"
+            required
+            value={email}
+            aria-invalid={fault !== null}
+            onChange={(event) => setEmail(event.target.value)}
+            autoFocus
+          />
           <label htmlFor="password">Password</label>
-          <input id="password" name="password" type="password" autoComplete="current-password" className="field" required value={password} aria-invalid={fault !== null} aria-describedby="fault" onChange={(event) => setPassword(event.target.value)} />
+          <input
+            id="password"
+            name="password"
+            type="password"
+            autoComplete="current-password"
+            className="field"
+            required
+            value={password}
+            aria-invalid={fault !== null}
+            aria-describedby="fault"
+            onChange={(event) => setPassword(event.target.value)}
+          />
           <p id="fault" role="alert" className="col-start-2 text-brick empty:hidden">
             {fault}
           </p>

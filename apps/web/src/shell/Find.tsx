@@ -12,7 +12,12 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
   const list = useId();
   const navigate = useNavigate();
   const wanted = useDeferredValue(text.trim());
-  const found = useQuery({ queryKey: ['find', wanted], queryFn: () => call<FoundObject[]>(`find${query({ q: wanted })}`), enabled: wanted.length > 0, placeholderData: (previous) => previous });
+  const found = useQuery({
+    queryKey: ['find', wanted],
+    queryFn: () => call<FoundObject[]>(`find${query({ q: wanted })}`),
+    enabled: wanted.length > 0,
+    placeholderData: (previous) => previous,
+  });
   const rows = wanted ? (found.data ?? []) : [];
   const go = (row: FoundObject | undefined) => {
     if (!row) return;
@@ -55,11 +60,28 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
         <kbd aria-hidden>/</kbd>
       </label>
       {open && wanted && (
-        <ul id={list} role="listbox" aria-label="Found" className="absolute right-0 top-[36px] w-[340px] bg-sheet border border-ink z-40 py-1 max-h-[60vh] overflow-auto">
+        <ul
+          id={list}
+          role="listbox"
+          aria-label="Found"
+          className="absolute right-0 top-[36px] w-[340px] bg-sheet border border-ink z-40 py-1 max-h-[60vh] overflow-auto"
+        >
           {rows.map((row, i) => (
-            <li key={`${row.kind}/${row.id}`} id={`${list}-${i}`} role="option" aria-selected={i === at} className={`px-3 py-1 cursor-pointer flex gap-2 ${i === at ? 'bg-earth' : ''}`} onMouseDown={(event) => event.preventDefault()} onClick={() => go(row)} onMouseEnter={() => setAt(i)}>
+            <li
+              key={`${row.kind}/${row.id}`}
+              id={`${list}-${i}`}
+              role="option"
+              aria-selected={i === at}
+              className={`px-3 py-1 cursor-pointer flex gap-2 ${i === at ? 'bg-earth' : ''}`}
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() => go(row)}
+              onMouseEnter={() => setAt(i)}
+            >
               <span className="flex-1 truncate font-semibold">{row.name}</span>
-              <span className="text-ink-3">{row.kind}{row.detail ? `, ${row.detail}` : ''}</span>
+              <span className="text-ink-3">
+                {row.kind}
+                {row.detail ? `, ${row.detail}` : ''}
+              </span>
             </li>
           ))}
           {rows.length === 0 && <li className="px-3 py-1 text-ink-3">{found.isFetching ? '·····' : `Nothing is called “${wanted}”`}</li>}

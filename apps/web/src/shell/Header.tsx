@@ -30,7 +30,13 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
       </NavLink>
       <nav aria-label="Stages of work" className="flex gap-0.5">
         {stages.map(({ to, name }) => (
-          <NavLink key={to} to={to} className={({ isActive }) => `flex items-center px-[9px] text-[14px] relative ${isActive ? 'font-bold text-ink after:content-[""] after:absolute after:inset-x-[3px] after:-bottom-[7px] after:h-[5.5px] after:bg-tile' : 'font-medium text-ink-2 hover:text-ink'}`}>
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              `flex items-center px-[9px] text-[14px] relative ${isActive ? 'font-bold text-ink after:content-[""] after:absolute after:inset-x-[3px] after:-bottom-[7px] after:h-[5.5px] after:bg-tile' : 'font-medium text-ink-2 hover:text-ink'}`
+            }
+          >
             {name}
           </NavLink>
         ))}

@@ -12,8 +12,18 @@ import { Shortcuts } from './Shortcuts.js';
 /** The frame of every signed-in screen. The address stays while somebody signs in, so that a deep link leads on. */
 export function Shell() {
   const session = useSession();
-  if (session.isPending) return <main className="p-6"><Loading what="your sign-in" /></main>;
-  if (session.isError) return <main className="p-6"><Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} /></main>;
+  if (session.isPending)
+    return (
+      <main className="p-6">
+        <Loading what="your sign-in" />
+      </main>
+    );
+  if (session.isError)
+    return (
+      <main className="p-6">
+        <Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
+      </main>
+    );
   if (!session.data) return <SignInPage />;
   return (
     <NoticeArea>

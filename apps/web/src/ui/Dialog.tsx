@@ -1,12 +1,30 @@
 import { Dialog as Radix } from 'radix-ui';
 
 /** A sheet over the page: Esc closes it, focus stays inside and comes back. */
-export function Dialog({ open, onOpenChange, title, description, children, wide = false }: { open: boolean; onOpenChange: (open: boolean) => void; title: string; description?: string; children: React.ReactNode; wide?: boolean }) {
+export function Dialog({
+  open,
+  onOpenChange,
+  title,
+  description,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  title: string;
+  description?: string;
+  children: React.ReactNode;
+  wide?: boolean;
+}) {
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 bg-ink/25 z-40" />
-        <Radix.Content className={`fixed z-50 left-1/2 top-[8vh] -translate-x-1/2 max-h-[84vh] overflow-auto bg-sheet border-t-[1.5px] border-x border-b border-ink p-6 w-[min(94vw,var(--w))]`} style={{ '--w': wide ? '880px' : '560px' } as React.CSSProperties} {...(description ? {} : { 'aria-describedby': undefined })}>
+        <Radix.Content
+          className={`fixed z-50 left-1/2 top-[8vh] -translate-x-1/2 max-h-[84vh] overflow-auto bg-sheet border-t-[1.5px] border-x border-b border-ink p-6 w-[min(94vw,var(--w))]`}
+          style={{ '--w': wide ? '880px' : '560px' } as React.CSSProperties}
+          {...(description ? {} : { 'aria-describedby': undefined })}
+        >
           <div className="flex items-start gap-4">
             <Radix.Title className="text-[18px] leading-6 font-bold flex-1">{title}</Radix.Title>
             <Radix.Close className="btn btn-small">Close</Radix.Close>

@@ -6,7 +6,17 @@ export type Counts = Record<Verdict, number>;
 export const barOrder: readonly Verdict[] = ['blocked', 'limited', 'unknown', 'clear'];
 
 /** People as lengths: solid blocked, slotted limited, hatched unknown, hollow clear. */
-export function PeopleBar({ counts, perPerson, height = 14, most = 92 }: { counts: Counts; perPerson: number; height?: number; most?: number }) {
+export function PeopleBar({
+  counts,
+  perPerson,
+  height = 14,
+  most = 92,
+}: {
+  counts: Counts;
+  perPerson: number;
+  height?: number;
+  most?: number;
+}) {
   const id = useId();
   let x = 0.75;
   const parts = barOrder.flatMap((verdict) => {
@@ -33,7 +43,9 @@ export function PeopleBar({ counts, perPerson, height = 14, most = 92 }: { count
               <rect x="0" y={height / 2 - 1} width={width} height="2" fill="var(--paper)" stroke="var(--amber)" strokeWidth=".8" />
             </>
           )}
-          {verdict === 'unknown' && <rect width={width} height={height} fill={`url(#${id})`} stroke="var(--ink-3)" strokeWidth="1" strokeDasharray="2.5 1.9" />}
+          {verdict === 'unknown' && (
+            <rect width={width} height={height} fill={`url(#${id})`} stroke="var(--ink-3)" strokeWidth="1" strokeDasharray="2.5 1.9" />
+          )}
           {verdict === 'clear' && <rect width={width} height={height} fill="var(--tile-wash)" stroke="var(--tile)" strokeWidth="1.2" />}
         </g>
       ))}
@@ -48,7 +60,10 @@ export function CountRow({ counts }: { counts: Counts }) {
       {barOrder
         .filter((verdict) => counts[verdict] > 0)
         .map((verdict) => (
-          <span key={verdict} className={`inline-flex items-center gap-[3px] ${verdict === 'clear' ? 'text-ink-3' : `font-bold ${verdictInk[verdict]}`}`}>
+          <span
+            key={verdict}
+            className={`inline-flex items-center gap-[3px] ${verdict === 'clear' ? 'text-ink-3' : `font-bold ${verdictInk[verdict]}`}`}
+          >
             {verdict !== 'clear' && <VerdictShape verdict={verdict} size={11} />}
             {counts[verdict]}
             <span className="sr-only"> {verdictWords[verdict]}</span>

@@ -13,7 +13,14 @@ export const SourcePath = ({ source }: { source: SourceWord }) => <>{paths[sourc
 /** Where a figure comes from: solid, a machine saw it; hollow, somebody said so. */
 export function SourceMark({ source, size = 9, className = '' }: { source: SourceWord; size?: number; className?: string }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 10 10" role="img" aria-label={source} className={`inline-block flex-none text-ink-2 ${className}`}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 10 10"
+      role="img"
+      aria-label={source}
+      className={`inline-block flex-none text-ink-2 ${className}`}
+    >
       <title>{source}</title>
       {paths[source]}
     </svg>

@@ -1,12 +1,33 @@
 import type { Verdict as VerdictWord } from '@underpass/contracts';
 
 export const verdictWords: Record<VerdictWord, string> = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
-export const verdictInk: Record<VerdictWord, string> = { clear: 'text-tile', limited: 'text-amber', blocked: 'text-brick', unknown: 'text-ink-3' };
+export const verdictInk: Record<VerdictWord, string> = {
+  clear: 'text-tile',
+  limited: 'text-amber',
+  blocked: 'text-brick',
+  unknown: 'text-ink-3',
+};
 
 /** The tunnel mouth, more or less open: never colour alone. */
-export function VerdictShape({ verdict, size = 13, named = false, className = '' }: { verdict: VerdictWord; size?: number; named?: boolean; className?: string }) {
+export function VerdictShape({
+  verdict,
+  size = 13,
+  named = false,
+  className = '',
+}: {
+  verdict: VerdictWord;
+  size?: number;
+  named?: boolean;
+  className?: string;
+}) {
   return (
-    <svg width={size} height={size} viewBox="0 0 16 16" className={`inline-block flex-none align-[-0.14em] ${className}`} {...(named ? { role: 'img', 'aria-label': verdictWords[verdict] } : { 'aria-hidden': true })}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 16 16"
+      className={`inline-block flex-none align-[-0.14em] ${className}`}
+      {...(named ? { role: 'img', 'aria-label': verdictWords[verdict] } : { 'aria-hidden': true })}
+    >
       <VerdictPath verdict={verdict} />
     </svg>
   );
@@ -17,7 +38,14 @@ export function VerdictPath({ verdict, ground = 'var(--paper)' }: { verdict: Ver
     case 'clear':
       return <path d="M2 15V8a6 6 0 0 1 12 0v7" fill="none" stroke="var(--tile)" strokeWidth="2" />;
     case 'limited':
-      return <path d="M1.6 15V8a6.4 6.4 0 0 1 12.8 0v7h-4.5V9.6a1.9 1.9 0 0 0-3.8 0V15z" fill="var(--amber-fill)" stroke="var(--amber)" strokeWidth="1.5" />;
+      return (
+        <path
+          d="M1.6 15V8a6.4 6.4 0 0 1 12.8 0v7h-4.5V9.6a1.9 1.9 0 0 0-3.8 0V15z"
+          fill="var(--amber-fill)"
+          stroke="var(--amber)"
+          strokeWidth="1.5"
+        />
+      );
     case 'blocked':
       return (
         <>

@@ -12,7 +12,9 @@ export const Problem = z
   })
   .meta({ id: 'Problem' });
 
-export const Session = z.object({ name: z.string(), email: z.string(), role: Role, organisation: z.string(), version: z.number() }).meta({ id: 'Session' });
+export const Session = z
+  .object({ name: z.string(), email: z.string(), role: Role, organisation: z.string(), version: z.number() })
+  .meta({ id: 'Session' });
 
 export const CrossingRow = z
   .object({
@@ -32,7 +34,9 @@ export const CrossingRow = z
     kinds: z.array(z.string()),
   })
   .meta({ id: 'CrossingRow' });
-export const CrossingPage = z.object({ total: z.number(), counts: z.record(Verdict, z.number()), rows: z.array(CrossingRow) }).meta({ id: 'CrossingPage' });
+export const CrossingPage = z
+  .object({ total: z.number(), counts: z.record(Verdict, z.number()), rows: z.array(CrossingRow) })
+  .meta({ id: 'CrossingPage' });
 
 export const FoundObject = z.object({ kind: z.string(), id: z.string(), name: z.string(), detail: z.string(), path: z.string() });
 

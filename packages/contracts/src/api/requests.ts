@@ -4,10 +4,15 @@ import { Key } from '../estate/objects.js';
 import { SettingValue } from '../estate/setting.js';
 import { Bay, Layer, Vantage, Verdict } from '../estate/words.js';
 
-const Page = { offset: z.coerce.number().int().min(0).max(10_000_000).default(0), limit: z.coerce.number().int().min(1).max(500).default(100) };
+const Page = {
+  offset: z.coerce.number().int().min(0).max(10_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+};
 const Search = z.string().trim().max(100).optional();
 
-export const SignIn = z.object({ email: z.string().trim().toLowerCase().min(3).max(200), password: z.string().min(1).max(200) }).meta({ id: 'SignIn' });
+export const SignIn = z
+  .object({ email: z.string().trim().toLowerCase().min(3).max(200), password: z.string().min(1).max(200) })
+  .meta({ id: 'SignIn' });
 export const ObjectKindWord = z.enum(objectKinds as [ObjectKind, ...ObjectKind[]]);
 
 export const CrossingQuery = z.object({
@@ -26,23 +31,47 @@ export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
 export const EditRequest = z.discriminatedUnion('type', [
   z.object({ type: z.literal('setting'), key: z.string().max(80), layer: Layer, target: z.string().min(1).max(64), value: SettingValue }),
-  z.object({ type: z.literal('object'), kind: ObjectKindWord, id: Key, field: z.string().regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+)*$/), value: z.json() }),
+  z.object({
+    type: z.literal('object'),
+    kind: ObjectKindWord,
+    id: Key,
+    field: z.string().regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+)*$/),
+    value: z.json(),
+  }),
   z.object({
     type: z.literal('hypothesis'),
     fact: z.enum(['roundTrips', 'loss', 'jitter', 'downMbps', 'upMbps', 'udp', 'drawnBy']),
     value: z.union([z.number(), z.boolean(), z.string().max(40)]),
   }),
 ]);
-export const ChangeRequest = z.object({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) }).meta({ id: 'ChangeRequest' });
+export const ChangeRequest = z
+  .object({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) })
+  .meta({ id: 'ChangeRequest' });
 export const ImpactRequest = z.object({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
-export const DraftRequest = z.object({ name: z.string().trim().min(1).max(120), crossing: z.string().max(200).optional(), change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'DraftRequest' });
+export const DraftRequest = z
+  .object({
+    name: z.string().trim().min(1).max(120),
+    crossing: z.string().max(200).optional(),
+    change: z.array(EditRequest).min(1).max(50),
+  })
+  .meta({ id: 'DraftRequest' });
 
 export const ImportRequest = z
   .object({ files: z.record(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000)), apply: z.boolean().default(false) })
   .meta({ id: 'ImportRequest' });
 
 export const CheckLinkRequest = z
-  .object({ endpoint: Key.optional(), person: Key.optional(), location: Key, hours: z.number().int().min(1).max(24 * 30).default(72) })
+  .object({
+    endpoint: Key.optional(),
+    person: Key.optional(),
+    location: Key,
+    hours: z
+      .number()
+      .int()
+      .min(1)
+      .max(24 * 30)
+      .default(72),
+  })
   .meta({ id: 'CheckLinkRequest' });
 
 export const MeasurementRequest = z

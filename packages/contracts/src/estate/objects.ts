@@ -16,7 +16,10 @@ import {
 /** Readable key of an estate object: unique within its kind. */
 export const Key = z
   .string()
-  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'must be 1 to 64 letters, digits, dots, dashes or underscores, starting with a letter or digit');
+  .regex(
+    /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/,
+    'must be 1 to 64 letters, digits, dots, dashes or underscores, starting with a letter or digit',
+  );
 const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
 const Rate = z.number().positive('must be above 0').max(400_000, 'must be at most 400000 Mbit/s');
 const Version = z.string().regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
@@ -139,7 +142,12 @@ export const Resource = z
   .meta({ id: 'Resource' });
 
 export const Group = z
-  .object({ id: Key, name: Name, rank: z.number().int().min(0).describe('Order where a person is in several: the highest is nearest'), resources: z.array(Key).default([]) })
+  .object({
+    id: Key,
+    name: Name,
+    rank: z.number().int().min(0).describe('Order where a person is in several: the highest is nearest'),
+    resources: z.array(Key).default([]),
+  })
   .meta({ id: 'Group' });
 
 export const Person = z

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { CellError } from './cellError.js';
 import { readDecoder, readMix, readScreen, writeDecoder, writeMix, writeScreen } from './compact.js';
 
 /** How one CSV column maps to a place in the object. */
@@ -30,9 +31,6 @@ const unwrap = (schema: z.ZodType): Def => {
   while (['optional', 'default', 'nullable'].includes(def.type) && def.innerType) def = defOf(def.innerType);
   return def;
 };
-
-/** Thrown by a column's reader; the table reader turns it into a problem with file and line. */
-export class CellError extends Error {}
 
 const words = (def: Def) => Object.keys(def.entries ?? {});
 const list = (text: string) =>
@@ -86,22 +84,53 @@ function leaf(path: string[], def: Def, about: Pick<Column, 'description' | 'req
     case 'array': {
       const element = def.element ? unwrap(def.element) : { type: 'string' };
       if (element.shape && 'widthPx' in element.shape)
-        return { ...base, expected: 'screens such as 1920x1080@60 scale 1.5 hdmi-2.0 +0+0', read: (cell) => list(cell).map(readScreen), write: (v) => (v as never[] | undefined)?.map(writeScreen).join('; ') ?? '' };
+        return {
+          ...base,
+          expected: 'screens such as 1920x1080@60 scale 1.5 hdmi-2.0 +0+0',
+          read: (cell) => list(cell).map(readScreen),
+          write: (v) => (v as never[] | undefined)?.map(writeScreen).join('; ') ?? '',
+        };
       if (element.shape && 'chroma444' in element.shape)
-        return { ...base, expected: 'decoders such as h264@5.1;hevc@5.1+444, or none', read: (cell) => (cell === 'none' ? [] : list(cell).map(readDecoder)), write: (v) => (v === undefined ? '' : (v as unknown[]).length === 0 ? 'none' : (v as never[]).map(writeDecoder).join(';')) };
-      if (element.shape) return { ...base, expected: 'a JSON list', read: readJson, write: (v) => (v === undefined ? '' : JSON.stringify(v)) };
-      return { ...base, type: 'list', options: element.type === 'enum' ? words(element) : [], expected: element.type === 'enum' ? `words from ${words(element).join(', ')}, separated by ;` : 'values separated by ;', read: list, write: (v) => (v as string[] | undefined)?.join(';') ?? '' };
+        return {
+          ...base,
+          expected: 'decoders such as h264@5.1;hevc@5.1+444, or none',
+          read: (cell) => (cell === 'none' ? [] : list(cell).map(readDecoder)),
+          write: (v) => (v === undefined ? '' : (v as unknown[]).length === 0 ? 'none' : (v as never[]).map(writeDecoder).join(';')),
+        };
+      if (element.shape)
+        return { ...base, expected: 'a JSON list', read: readJson, write: (v) => (v === undefined ? '' : JSON.stringify(v)) };
+      return {
+        ...base,
+        type: 'list',
+        options: element.type === 'enum' ? words(element) : [],
+        expected: element.type === 'enum' ? `words from ${words(element).join(', ')}, separated by ;` : 'values separated by ;',
+        read: list,
+        write: (v) => (v as string[] | undefined)?.join(';') ?? '',
+      };
     }
     default:
-      return def.type === 'union' ? { ...base, expected: 'a number, yes, no, a word, or a list separated by ;', read: readAny, write: writeAny } : { ...base, type: 'text', expected: 'text', read: (cell) => cell, write: text };
+      return def.type === 'union'
+        ? { ...base, expected: 'a number, yes, no, a word, or a list separated by ;', read: readAny, write: writeAny }
+        : { ...base, type: 'text', expected: 'text', read: (cell) => cell, write: text };
   }
 }
 
 function recordLeaf(base: Omit<Column, 'read' | 'write' | 'expected'>, def: Def): Column {
   const inner = def.valueType ? unwrap(def.valueType) : { type: 'string' };
-  if (inner.type === 'object') return { ...base, expected: 'a JSON object', read: readJson, write: (v) => (v === undefined || Object.keys(v as object).length === 0 ? '' : JSON.stringify(v)) };
+  if (inner.type === 'object')
+    return {
+      ...base,
+      expected: 'a JSON object',
+      read: readJson,
+      write: (v) => (v === undefined || Object.keys(v as object).length === 0 ? '' : JSON.stringify(v)),
+    };
   const numbers = inner.type === 'number';
-  return { ...base, expected: numbers ? 'parts such as text:0.6;still:0.4' : 'parts such as browser:1.2;native client:3.10', read: (cell) => readMix(cell, numbers), write: writeMix };
+  return {
+    ...base,
+    expected: numbers ? 'parts such as text:0.6;still:0.4' : 'parts such as browser:1.2;native client:3.10',
+    read: (cell) => readMix(cell, numbers),
+    write: writeMix,
+  };
 }
 
 /** A value of any of the plain types: what looks like a number, a yes or a list is one. */
@@ -112,7 +141,16 @@ function readAny(cell: string): unknown {
   if (/^[-+]?\d+(\.\d+)?$/.test(cell)) return Number(cell);
   return cell.includes(';') ? list(cell) : cell;
 }
-const writeAny = (value: unknown): string => (value === undefined ? '' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : Array.isArray(value) ? JSON.stringify(value) : String(value));
+const writeAny = (value: unknown): string =>
+  value === undefined
+    ? ''
+    : typeof value === 'boolean'
+      ? value
+        ? 'yes'
+        : 'no'
+      : Array.isArray(value)
+        ? JSON.stringify(value)
+        : String(value);
 
 function readJson(cell: string): unknown {
   try {

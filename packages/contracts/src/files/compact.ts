@@ -1,5 +1,5 @@
 import type { Decoder, Screen } from '../estate/objects.js';
-import { CellError } from './columns.js';
+import { CellError } from './cellError.js';
 
 /** Short text forms of the structured cells: screens, decoders and content mixes. */
 

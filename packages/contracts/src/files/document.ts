@@ -15,7 +15,13 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
     return 1;
   };
   for (const error of document.errors)
-    problems.push({ file, line: error.linePos?.[0].line ?? 1, field: '', problem: (error.message.split('\n')[0] ?? '').replace(/ at line .*/, ''), expected: 'valid YAML' });
+    problems.push({
+      file,
+      line: error.linePos?.[0].line ?? 1,
+      field: '',
+      problem: (error.message.split('\n')[0] ?? '').replace(/ at line .*/, ''),
+      expected: 'valid YAML',
+    });
   if (document.errors.length) return [];
   let content: unknown;
   try {
@@ -34,7 +40,13 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
     const result = schema.safeParse(item);
     if (result.success) return found.push({ value: result.data, file, line: lineAt([i]) });
     for (const issue of result.error.issues)
-      problems.push({ file, line: lineAt([i, ...issue.path]), field: issue.path.map(String).join('.'), problem: issue.message.replace(/^Invalid input: /, ''), expected: 'see the file description' });
+      problems.push({
+        file,
+        line: lineAt([i, ...issue.path]),
+        field: issue.path.map(String).join('.'),
+        problem: issue.message.replace(/^Invalid input: /, ''),
+        expected: 'see the file description',
+      });
   });
   return found;
 }

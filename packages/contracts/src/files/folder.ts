@@ -67,7 +67,13 @@ export function readFolder(
   const names = new Set<string>([...Object.values(folderFiles), measurementsFile]);
   for (const file of files.keys())
     if (/\.(csv|ya?ml)$/.test(file) && !names.has(file))
-      problems.push({ file, line: 1, field: '', problem: 'is not a file of an estate folder', expected: `one of ${[...names].join(', ')}` });
+      problems.push({
+        file,
+        line: 1,
+        field: '',
+        problem: 'is not a file of an estate folder',
+        expected: `one of ${[...names].join(', ')}`,
+      });
   for (const [i, kind] of objectKinds.entries()) {
     ids[kind] = new Set(known[kind]);
     const file = folderFiles[kind];
@@ -87,10 +93,17 @@ export function readFolder(
   }
   const measured = files.get(measurementsFile);
   onProgress(measurementsFile, objectKinds.length, objectKinds.length + 1);
-  const measurements = measured === undefined ? [] : withoutDuplicates(readTable(measurementsFile, measured, Measurement, problems), problems);
+  const measurements =
+    measured === undefined ? [] : withoutDuplicates(readTable(measurementsFile, measured, Measurement, problems), problems);
   const placed = measurements.filter(({ value, line }) => {
     if (ids.location.has(value.location)) return true;
-    problems.push({ file: measurementsFile, line, field: 'location', problem: `no location has the id “${value.location}”`, expected: 'an id that stands in locations.csv' });
+    problems.push({
+      file: measurementsFile,
+      line,
+      field: 'location',
+      problem: `no location has the id “${value.location}”`,
+      expected: 'an id that stands in locations.csv',
+    });
     return false;
   });
   const fileOrder = [...names];

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { z } from 'zod';
-import { CellError, columnsOf, type Column } from './columns.js';
+import { CellError } from './cellError.js';
+import { columnsOf, type Column } from './columns.js';
 import type { FileProblem } from './problem.js';
 
 export interface Placed<T> {
@@ -26,22 +27,29 @@ const describeIssue = (issue: z.core.$ZodIssue): string =>
   issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : issue.message.replace(/^Invalid input: /, '');
 
 /** Reads an RFC 4180 table into objects of the schema. A row that fails is left out and every reason is reported. */
-export function readTable<S extends z.ZodType>(
-  file: string,
-  text: string,
-  schema: S,
-  problems: FileProblem[],
-): Placed<z.infer<S>>[] {
+export function readTable<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
   const columns = columnsFor(schema);
   const byName = new Map(columns.map((column) => [column.name, column]));
   const [head = [], ...rows] = parsed.data;
   for (const name of head)
     if (!byName.has(name.trim()))
-      problems.push({ file, line: 1, field: name, problem: 'is not a known column', expected: `one of ${columns.map((column) => column.name).join(', ')}` });
+      problems.push({
+        file,
+        line: 1,
+        field: name,
+        problem: 'is not a known column',
+        expected: `one of ${columns.map((column) => column.name).join(', ')}`,
+      });
   for (const error of parsed.errors)
     if (error.type === 'Quotes')
-      problems.push({ file, line: (error.row ?? 0) + 1, field: '', problem: 'a quoted cell is not closed or has text after its closing quote', expected: 'quotes doubled inside a quoted cell' });
+      problems.push({
+        file,
+        line: (error.row ?? 0) + 1,
+        field: '',
+        problem: 'a quoted cell is not closed or has text after its closing quote',
+        expected: 'quotes doubled inside a quoted cell',
+      });
   const found: Placed<z.infer<S>>[] = [];
   let line = 1;
   let previous = head;
@@ -51,7 +59,13 @@ export function readTable<S extends z.ZodType>(
     if (row.length === 1 && !row[0]?.trim()) continue;
     const before = problems.length;
     if (row.length > head.length)
-      problems.push({ file, line, field: '', problem: `has ${row.length} cells, the head has ${head.length}`, expected: 'quotes around cells that hold a comma' });
+      problems.push({
+        file,
+        line,
+        field: '',
+        problem: `has ${row.length} cells, the head has ${head.length}`,
+        expected: 'quotes around cells that hold a comma',
+      });
     const raw: Record<string, unknown> = {};
     head.forEach((name, i) => {
       const column = byName.get(name.trim());
@@ -71,13 +85,20 @@ export function readTable<S extends z.ZodType>(
       for (const issue of result.error.issues) {
         const field = issue.path.map(String).join('.');
         const column = columns.find((c) => field === c.name || field.startsWith(`${c.name}.`));
-        problems.push({ file, line, field: column?.name ?? field, problem: describeIssue(issue), expected: column?.expected ?? 'see the file description' });
+        problems.push({
+          file,
+          line,
+          field: column?.name ?? field,
+          problem: describeIssue(issue),
+          expected: column?.expected ?? 'see the file description',
+        });
       }
   }
   return found;
 }
 
-const at = (value: unknown, path: string[]): unknown => path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
+const at = (value: unknown, path: string[]): unknown =>
+  path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
 
 /** Writes objects as an RFC 4180 table; reading it again gives equal objects. */
 export function writeTable<S extends z.ZodType>(schema: S, objects: readonly z.infer<S>[]): string {

@@ -10,14 +10,27 @@ export interface ObjectChange {
 }
 
 /** The objects an applicable change writes, against the estate as it is. A hypothesis writes nothing. */
-export function objectChanges(change: Change, find: (kind: ObjectKind, id: string) => object | undefined, entries: readonly Setting[]): ObjectChange[] {
+export function objectChanges(
+  change: Change,
+  find: (kind: ObjectKind, id: string) => object | undefined,
+  entries: readonly Setting[],
+): ObjectChange[] {
   const written = new Map<string, ObjectChange>();
   for (const edit of change) {
     if (edit.type === 'hypothesis') continue;
     if (edit.type === 'setting') {
-      const known = entries.find((entry) => entry.key === edit.key && entry.layer === edit.layer && entry.target === edit.target && !entry.condition);
+      const known = entries.find(
+        (entry) => entry.key === edit.key && entry.layer === edit.layer && entry.target === edit.target && !entry.condition,
+      );
       const id = known?.id ?? settingIdFor(edit);
-      const after: Setting = { id, key: edit.key, layer: edit.layer, target: edit.target, value: joined(edit, known), locked: known?.locked ?? false };
+      const after: Setting = {
+        id,
+        key: edit.key,
+        layer: edit.layer,
+        target: edit.target,
+        value: joined(edit, known),
+        locked: known?.locked ?? false,
+      };
       written.set(`setting/${id}`, { kind: 'setting', id, before: known ?? null, after });
       continue;
     }

@@ -83,11 +83,18 @@ export function boardOf(model: EstateModel, refs: readonly CrossingRef[], summar
         area,
         note: noteOf(model, [...row.locations]),
         people: row.worst.counts(),
-        cells: Object.fromEntries([...row.cells].filter(([column]) => column !== restColumn).map(([resource, worst]) => [resource, worst.counts()])),
+        cells: Object.fromEntries(
+          [...row.cells].filter(([column]) => column !== restColumn).map(([resource, worst]) => [resource, worst.counts()]),
+        ),
         rest: row.cells.get(restColumn)?.counts() ?? null,
         locations: [...row.locations],
       }))
-      .sort((a, b) => (notClear(b.people) > 0 ? 1 : 0) - (notClear(a.people) > 0 ? 1 : 0) || order(b.people) - order(a.people) || a.area.localeCompare(b.area)),
+      .sort(
+        (a, b) =>
+          (notClear(b.people) > 0 ? 1 : 0) - (notClear(a.people) > 0 ? 1 : 0) ||
+          order(b.people) - order(a.people) ||
+          a.area.localeCompare(b.area),
+      ),
   };
 }
 
@@ -118,7 +125,12 @@ export interface LeadingFinding {
 const mostInGroup = 400;
 
 /** The findings that cost most over the estate: what, where, how many people, and what the best remedy does for them. */
-export function leadingFindings(reader: FactsReader, refs: readonly CrossingRef[], summaries: ReadonlyMap<string, Summary>, most = 8): LeadingFinding[] {
+export function leadingFindings(
+  reader: FactsReader,
+  refs: readonly CrossingRef[],
+  summaries: ReadonlyMap<string, Summary>,
+  most = 8,
+): LeadingFinding[] {
   const { model } = reader;
   const groups = new Map<string, { kind: string; area: string; refs: CrossingRef[]; people: Set<string>; bad: number }>();
   for (const ref of refs) {
@@ -136,10 +148,17 @@ export function leadingFindings(reader: FactsReader, refs: readonly CrossingRef[
     }
   }
   const candidates = [...groups.values()].sort((a, b) => b.bad - a.bad).slice(0, most * 3);
-  return candidates.flatMap((group) => leading(reader, group) ?? []).sort((a, b) => b.score - a.score).slice(0, most).map(({ finding }) => finding);
+  return candidates
+    .flatMap((group) => leading(reader, group) ?? [])
+    .sort((a, b) => b.score - a.score)
+    .slice(0, most)
+    .map(({ finding }) => finding);
 }
 
-function leading(reader: FactsReader, group: { kind: string; area: string; refs: CrossingRef[] }): { finding: LeadingFinding; score: number } | null {
+function leading(
+  reader: FactsReader,
+  group: { kind: string; area: string; refs: CrossingRef[] },
+): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
   const texts = new Map<string, { text: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
   let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
@@ -159,8 +178,24 @@ function leading(reader: FactsReader, group: { kind: string; area: string; refs:
     const place = reader.model.locations.get(ref.location)?.name ?? '';
     for (const remedy of found.remedies) {
       // the same remedy at several places of an area is one remedy
-      const key = remedy.change.length ? remedy.change.map((edit) => (edit.type === 'setting' ? `${edit.key}=${String(edit.value)}` : edit.type === 'object' ? `${edit.kind}.${edit.field}` : `${edit.fact}`)).join() : remedy.text.replace(facts.endpoint.name, '');
-      const entry = texts.get(key) ?? { text: remedy.text.replace(place, group.area), helped: new Set<string>(), effect: remedy.effectText, applicable: remedy.applicable, gain: 0 };
+      const key = remedy.change.length
+        ? remedy.change
+            .map((edit) =>
+              edit.type === 'setting'
+                ? `${edit.key}=${String(edit.value)}`
+                : edit.type === 'object'
+                  ? `${edit.kind}.${edit.field}`
+                  : `${edit.fact}`,
+            )
+            .join()
+        : remedy.text.replace(facts.endpoint.name, '');
+      const entry = texts.get(key) ?? {
+        text: remedy.text.replace(place, group.area),
+        helped: new Set<string>(),
+        effect: remedy.effectText,
+        applicable: remedy.applicable,
+        gain: 0,
+      };
       entry.gain += remedy.effect?.gain ?? 0;
       if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
       texts.set(key, entry);
@@ -169,7 +204,9 @@ function leading(reader: FactsReader, group: { kind: string; area: string; refs:
     seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
   }
   if (!first) return null;
-  const best = [...texts.entries()].sort(([, a], [, b]) => b.helped.size - a.helped.size || Number(b.applicable) - Number(a.applicable) || b.gain - a.gain)[0];
+  const best = [...texts.entries()].sort(
+    ([, a], [, b]) => b.helped.size - a.helped.size || Number(b.applicable) - Number(a.applicable) || b.gain - a.gain,
+  )[0];
   const after = new Worst();
   for (const { person, verdict, remedies } of seen) after.see(person, (best && remedies.get(best[0])) ?? verdict);
   const helped = best?.[1].helped.size ?? 0;
@@ -183,7 +220,13 @@ function leading(reader: FactsReader, group: { kind: string; area: string; refs:
       text: first.text,
       people: people.size,
       before: before.counts(),
-      remedy: best ? { text: best[1].text, effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect, applicable: best[1].applicable } : null,
+      remedy: best
+        ? {
+            text: best[1].text,
+            effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect,
+            applicable: best[1].applicable,
+          }
+        : null,
       after: after.counts(),
       example: first.ref.id,
     },

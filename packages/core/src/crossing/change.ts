@@ -7,7 +7,11 @@ import { settingsOf, type CrossingFacts } from './facts.js';
 export type Edit =
   | { type: 'setting'; key: SettingKey; layer: Layer; target: string; value: SettingValue; replaces?: string }
   | { type: 'object'; kind: ObjectKind; id: string; field: string; value: unknown }
-  | { type: 'hypothesis'; fact: 'roundTrips' | 'loss' | 'jitter' | 'downMbps' | 'upMbps' | 'udp' | 'drawnBy'; value: number | boolean | string };
+  | {
+      type: 'hypothesis';
+      fact: 'roundTrips' | 'loss' | 'jitter' | 'downMbps' | 'upMbps' | 'udp' | 'drawnBy';
+      value: number | boolean | string;
+    };
 export type Change = readonly Edit[];
 
 export const isApplicable = (change: Change): boolean => change.length > 0 && change.every((edit) => edit.type !== 'hypothesis');
@@ -27,16 +31,46 @@ function suppose(evidence: Evidence, edit: Edit & { type: 'hypothesis' }): Evide
   switch (edit.fact) {
     case 'roundTrips': {
       const ms = edit.value as number;
-      return { ...evidence, roundTrips: { ...hypothetical, value: { samples: 1000, lost: 0, minMs: ms, medianMs: ms, p95Ms: ms + 2, medianLowMs: ms, medianHighMs: ms, ...(trips?.jitterMs === undefined ? {} : { jitterMs: Math.min(trips.jitterMs, 2) }) } } };
+      return {
+        ...evidence,
+        roundTrips: {
+          ...hypothetical,
+          value: {
+            samples: 1000,
+            lost: 0,
+            minMs: ms,
+            medianMs: ms,
+            p95Ms: ms + 2,
+            medianLowMs: ms,
+            medianHighMs: ms,
+            ...(trips?.jitterMs === undefined ? {} : { jitterMs: Math.min(trips.jitterMs, 2) }),
+          },
+        },
+      };
     }
     case 'jitter':
       return {
         ...evidence,
-        ...(evidence.roundTrips && trips ? { roundTrips: { ...evidence.roundTrips, value: { ...trips, jitterMs: edit.value as number, p95Ms: trips.medianMs + (edit.value as number) } } } : {}),
-        ...(evidence.datagrams ? { datagrams: { ...evidence.datagrams, value: { ...evidence.datagrams.value, jitterMs: edit.value as number } } } : {}),
+        ...(evidence.roundTrips && trips
+          ? {
+              roundTrips: {
+                ...evidence.roundTrips,
+                value: { ...trips, jitterMs: edit.value as number, p95Ms: trips.medianMs + (edit.value as number) },
+              },
+            }
+          : {}),
+        ...(evidence.datagrams
+          ? { datagrams: { ...evidence.datagrams, value: { ...evidence.datagrams.value, jitterMs: edit.value as number } } }
+          : {}),
       };
     case 'loss':
-      return { ...evidence, datagrams: { ...hypothetical, value: { ...evidence.datagrams?.value, passes: true, sent: 1000, lost: Math.round((edit.value as number) * 10) } } };
+      return {
+        ...evidence,
+        datagrams: {
+          ...hypothetical,
+          value: { ...evidence.datagrams?.value, passes: true, sent: 1000, lost: Math.round((edit.value as number) * 10) },
+        },
+      };
     case 'udp':
       return { ...evidence, datagrams: { ...hypothetical, value: { ...evidence.datagrams?.value, passes: edit.value === true } } };
     case 'downMbps':
@@ -59,9 +93,16 @@ export function withChange(facts: CrossingFacts, change: Change): CrossingFacts 
     else if (edit.type === 'setting') {
       index ??= new Map(next.settings);
       const id = settingIdFor(edit);
-      const kept = (index.get(edit.key) ?? []).filter((entry) => entry.id !== id && !(entry.layer === edit.layer && entry.target === edit.target && !entry.condition));
-      const replaced = (index.get(edit.key) ?? []).find((entry) => entry.layer === edit.layer && entry.target === edit.target && !entry.condition);
-      index.set(edit.key, [...kept, { id, key: edit.key, layer: edit.layer, target: edit.target, value: joined(edit, replaced), locked: false }]);
+      const kept = (index.get(edit.key) ?? []).filter(
+        (entry) => entry.id !== id && !(entry.layer === edit.layer && entry.target === edit.target && !entry.condition),
+      );
+      const replaced = (index.get(edit.key) ?? []).find(
+        (entry) => entry.layer === edit.layer && entry.target === edit.target && !entry.condition,
+      );
+      index.set(edit.key, [
+        ...kept,
+        { id, key: edit.key, layer: edit.layer, target: edit.target, value: joined(edit, replaced), locked: false },
+      ]);
     } else next = withObject(next, edit);
   }
   if (index) next.settings = index;
@@ -86,7 +127,13 @@ function withObject(facts: CrossingFacts, { kind, id, field, value }: Edit & { t
       if (field === 'decoders') delete evidence.decoders;
       if (field === 'clientKind') delete evidence.scene;
       const line = facts.location.ownLines && endpoint.line ? endpoint.line : facts.line;
-      return { ...facts, endpoint, line, evidence, subject: { ...facts.subject, clientKind: endpoint.clientKind, ownership: endpoint.ownership, deviceClass: endpoint.deviceClass } };
+      return {
+        ...facts,
+        endpoint,
+        line,
+        evidence,
+        subject: { ...facts.subject, clientKind: endpoint.clientKind, ownership: endpoint.ownership, deviceClass: endpoint.deviceClass },
+      };
     }
     case 'location': {
       const location = set(facts.location);
@@ -111,7 +158,11 @@ function withObject(facts: CrossingFacts, { kind, id, field, value }: Edit & { t
 
 /** Whether everybody on the line is changed alike, so that what the others ask of it changes too. */
 const touchesAll = (change: Change, facts: CrossingFacts): boolean =>
-  change.some((edit) => (edit.type === 'setting' && (edit.layer === 'organisation' || (edit.layer === 'location' && edit.target === facts.location.id))) || (edit.type === 'object' && edit.kind === 'resource'));
+  change.some(
+    (edit) =>
+      (edit.type === 'setting' && (edit.layer === 'organisation' || (edit.layer === 'location' && edit.target === facts.location.id))) ||
+      (edit.type === 'object' && edit.kind === 'resource'),
+  );
 
 /** Settings after a change: only what the change may touch is resolved again. */
 function resettle(before: CrossingFacts, after: CrossingFacts, change: Change): SettingValues {
@@ -130,7 +181,11 @@ export interface OnPaper {
  * Facts and settings after a change. Where the change is for everybody at the location, the others' demand is taken to change
  * in the same proportion as this person's; the estate's impact works it out exactly.
  */
-export function onPaper(facts: CrossingFacts, change: Change, meanMbpsOf: (facts: CrossingFacts, settings: SettingValues) => number): OnPaper {
+export function onPaper(
+  facts: CrossingFacts,
+  change: Change,
+  meanMbpsOf: (facts: CrossingFacts, settings: SettingValues) => number,
+): OnPaper {
   const next = withChange(facts, change);
   const settings = resettle(facts, next, change);
   if (facts.others.count > 0 && touchesAll(change, facts)) {

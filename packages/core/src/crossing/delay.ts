@@ -40,7 +40,15 @@ function pathToHost(facts: CrossingFacts, host: Host | undefined, bypass: boolea
 }
 
 /** The budget from key press to changed pixel, part by part; the sum of the parts is the total, always. */
-export function delayOf(facts: CrossingFacts, s: SettingValues, session: Session, host: Host | undefined, demand: Demand, way: Way, frames: Frames): Delay {
+export function delayOf(
+  facts: CrossingFacts,
+  s: SettingValues,
+  session: Session,
+  host: Host | undefined,
+  demand: Demand,
+  way: Way,
+  frames: Frames,
+): Delay {
   const parts: DelayPart[] = [];
   let value = 0;
   let low = 0;
@@ -54,7 +62,13 @@ export function delayOf(facts: CrossingFacts, s: SettingValues, session: Session
   };
   const refresh = session.screens[0]?.refreshHz ?? 60;
   const screenKnown = session.screens[0]?.refreshHz != null;
-  const screenSource = screenKnown ? (facts.evidence.screens ? 'measured' : facts.endpoint.reportedAt ? 'reported' : 'declared') : 'assumed';
+  const screenSource = screenKnown
+    ? facts.evidence.screens
+      ? 'measured'
+      : facts.endpoint.reportedAt
+        ? 'reported'
+        : 'declared'
+    : 'assumed';
   add('keyboard poll', 'Desk', 4, 'assumed');
   add('wait for the screen and scan-out', 'Desk', 1000 / refresh, screenSource);
   add('panel', 'Desk', 5, 'assumed');
@@ -68,11 +82,24 @@ export function delayOf(facts: CrossingFacts, s: SettingValues, session: Session
   // The measured round trip starts at the endpoint: its idle local part is inside it already.
   add('round trip', 'Link', way.rtt.value, way.rtt.source, way.rtt.low, way.rtt.high);
   const available = way.available?.value ?? null;
-  if (available !== null) add('sending the changed area', 'Link', Math.min(400, ((demand.meanMbps * frames.quality) / Math.max(1, frames.cap) / available) * 1000), way.available?.source === 'measured' ? 'measured' : 'computed');
+  if (available !== null)
+    add(
+      'sending the changed area',
+      'Link',
+      Math.min(400, ((demand.meanMbps * frames.quality) / Math.max(1, frames.cap) / available) * 1000),
+      way.available?.source === 'measured' ? 'measured' : 'computed',
+    );
   const { ms, detourMs } = pathToHost(facts, host, s['transport.gatewayBypass'] || !facts.location.inside);
   add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : 2, 'assumed');
   add('way to the host', 'Gateway', ms, 'assumed');
-  add('wait for the next frame', 'Host', 500 / Math.max(1, frames.value), 'computed', 500 / Math.max(1, frames.high), 500 / Math.max(1, Math.max(frames.low, 2)));
+  add(
+    'wait for the next frame',
+    'Host',
+    500 / Math.max(1, frames.value),
+    'computed',
+    500 / Math.max(1, frames.high),
+    500 / Math.max(1, Math.max(frames.low, 2)),
+  );
   add('draw and capture', 'Host', frames.drawMs + 2, frames.drawAssumed ? 'assumed' : facts.hosts[0]?.reportedAt ? 'reported' : 'declared');
   add('encode', 'Host', frames.encoding.ms, frames.encoding.assumed ? 'assumed' : 'reported');
   add('application answers', 'Workspace', facts.resource.kind === 'app' ? 8 : 10, 'assumed');

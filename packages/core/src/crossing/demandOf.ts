@@ -37,5 +37,12 @@ export function demandOf(facts: CrossingFacts, s: SettingValues, session: Sessio
   const { activePixels, idlePixels, codec, chroma444 } = session;
   const offloaded = s['media.videoOffload'] && facts.endpoint.clientKind !== 'browser';
   const content: Mix = facts.resource.content;
-  return remembered(offloaded ? withoutVideo(content) : content, { activePixels, idlePixels, fps: s['picture.frameCap'], codec, chroma444, colourDepth: s['picture.colourDepth'] });
+  return remembered(offloaded ? withoutVideo(content) : content, {
+    activePixels,
+    idlePixels,
+    fps: s['picture.frameCap'],
+    codec,
+    chroma444,
+    colourDepth: s['picture.colourDepth'],
+  });
 }

@@ -37,7 +37,14 @@ const screenNames = Array.from({ length: 16 }, (_, i) => `Screen ${i + 1}`);
 export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session): DeskItem[] {
   const { endpoint } = facts;
   const items: DeskItem[] = [];
-  const add = (name: string, works: boolean | null, carriedAs: DeskItem['carriedAs'], why: string, screen?: number, peripheral?: PeripheralKind) => items.push({ name, works, carriedAs, why, screen, peripheral });
+  const add = (
+    name: string,
+    works: boolean | null,
+    carriedAs: DeskItem['carriedAs'],
+    why: string,
+    screen?: number,
+    peripheral?: PeripheralKind,
+  ) => items.push({ name, works, carriedAs, why, screen, peripheral });
   const { native } = session;
   if (!native) add('Screens', null, 'not known', 'the screens are not known');
   else {
@@ -46,7 +53,12 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
       const name = native.length === 1 ? 'Screen' : (screenNames[i] ?? 'Screen');
       const fit = ports[i];
       if (i >= session.screens.length) {
-        const why = session.leftBecause === 'setting' ? 'the settings use fewer screens' : session.leftBecause === 'pixels' ? 'more pixels than the client takes' : 'more screens than the client takes';
+        const why =
+          session.leftBecause === 'setting'
+            ? 'the settings use fewer screens'
+            : session.leftBecause === 'pixels'
+              ? 'more pixels than the client takes'
+              : 'more screens than the client takes';
         // leaving a screen out by a setting is a choice, not a fault
         add(name, session.leftBecause === 'setting', 'local only', why, i);
       } else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', 'its port carries no such size', i);

@@ -37,15 +37,22 @@ export function burden(f: CrossingFigures): number {
 export function effectOf(before: CrossingFigures, after: CrossingFigures): Effect {
   const parts: string[] = [];
   const moved = (a: number, b: number, least: number) => Math.abs(a - b) >= least;
-  if (before.broken && after.broken?.name !== before.broken.name) parts.push(after.broken ? `gets as far as “${after.broken.name}”` : 'opens');
-  if (moved(before.frames.value, after.frames.value, 0.5)) parts.push(`${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`);
-  if (moved(before.delay.value, after.delay.value, 1)) parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
+  if (before.broken && after.broken?.name !== before.broken.name)
+    parts.push(after.broken ? `gets as far as “${after.broken.name}”` : 'opens');
+  if (moved(before.frames.value, after.frames.value, 0.5))
+    parts.push(`${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`);
+  if (moved(before.delay.value, after.delay.value, 1))
+    parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
   const [heardBefore, heardAfter] = [heard(before), heard(after)];
-  if (heardBefore && heardAfter && moved(heardBefore.mos, heardAfter.mos, 0.05)) parts.push(`voice ${heardAfter.mos.toFixed(1)} instead of ${heardBefore.mos.toFixed(1)}`);
-  if (moved(before.timeline.totalS, after.timeline.totalS, 0.5)) parts.push(`usable after ${figure(after.timeline.totalS)} s instead of ${figure(before.timeline.totalS)}`);
+  if (heardBefore && heardAfter && moved(heardBefore.mos, heardAfter.mos, 0.05))
+    parts.push(`voice ${heardAfter.mos.toFixed(1)} instead of ${heardBefore.mos.toFixed(1)}`);
+  if (moved(before.timeline.totalS, after.timeline.totalS, 0.5))
+    parts.push(`usable after ${figure(after.timeline.totalS)} s instead of ${figure(before.timeline.totalS)}`);
   const count = (f: CrossingFigures) => f.desk.filter((item) => item.works === true).length;
-  if (count(after) !== count(before)) parts.push(`${count(after)} of ${after.desk.length} things on the desk work instead of ${count(before)}`);
-  if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05))) parts.push(`asks for ${figure(after.demand.p95Mbps)} Mbit/s instead of ${figure(before.demand.p95Mbps)}`);
+  if (count(after) !== count(before))
+    parts.push(`${count(after)} of ${after.desk.length} things on the desk work instead of ${count(before)}`);
+  if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05)))
+    parts.push(`asks for ${figure(after.demand.p95Mbps)} Mbit/s instead of ${figure(before.demand.p95Mbps)}`);
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
   const gain = burden(before) - burden(after);
   const becomes = after.verdict;

@@ -50,12 +50,21 @@ const order = ({ effect, change, applicable }: Remedy): number =>
 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
   const remedies = proposals.remedies.map((proposal): Remedy => {
-    if (proposal.change.length === 0) return { text: proposal.text, change: [], applicable: false, effect: null, effectText: proposal.ask ?? '' };
+    if (proposal.change.length === 0)
+      return { text: proposal.text, change: [], applicable: false, effect: null, effectText: proposal.ask ?? '' };
     const effect = effectOf(before, figuresAfter(facts, proposal.change));
-    return { text: proposal.text, change: proposal.change, applicable: isApplicable(proposal.change), effect, effectText: proposal.ask ? `${effect.text}; ${proposal.ask}` : effect.text };
+    return {
+      text: proposal.text,
+      change: proposal.change,
+      applicable: isApplicable(proposal.change),
+      effect,
+      effectText: proposal.ask ? `${effect.text}; ${proposal.ask}` : effect.text,
+    };
   });
   // A change that makes nothing better is no remedy.
-  return remedies.filter((remedy) => !remedy.effect || remedy.effect.helps).sort((a, b) => order(a) - order(b) || (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
+  return remedies
+    .filter((remedy) => !remedy.effect || remedy.effect.helps)
+    .sort((a, b) => order(a) - order(b) || (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
 }
 
 /**
@@ -69,19 +78,22 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
     const result = detect(facts, figures);
     if (!result) continue;
     const { text, cost, costText, sure, evidence } = result;
-    found.push({ finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies: remediesOf(facts, figures, result), consequences: [] }, explains: explains ?? [] });
+    found.push({
+      finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies: remediesOf(facts, figures, result), consequences: [] },
+      explains: explains ?? [],
+    });
   }
   found.sort((a, b) => b.finding.cost - a.finding.cost);
   const told = new Set<string>();
   if (found.length > 1)
     for (const root of found) {
-    if (told.has(root.finding.kind)) continue;
-    for (const other of found)
-      if (other !== root && root.explains.includes(other.finding.kind) && !told.has(other.finding.kind)) {
-        told.add(other.finding.kind);
-        root.finding.consequences.push(other.finding.text);
-      }
-  }
+      if (told.has(root.finding.kind)) continue;
+      for (const other of found)
+        if (other !== root && root.explains.includes(other.finding.kind) && !told.has(other.finding.kind)) {
+          told.add(other.finding.kind);
+          root.finding.consequences.push(other.finding.text);
+        }
+    }
   return { figures, findings: found.map(({ finding }) => finding).filter(({ kind }) => !told.has(kind)) };
 }
 
@@ -117,5 +129,15 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
   if (found.length > 1) found.sort((a, b) => b.cost - a.cost);
   const kinds = found.map(({ kind }) => kind);
   const heard = f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint;
-  return { verdict: f.verdict, bay: f.verdict === 'clear' ? null : bay, kinds, delayMs: f.delay.value, frameRate: f.frames.value, firstBroken: f.broken?.name ?? null, meanMbps: f.demand.meanMbps, timeToUsableS: f.timeline.totalS, mos: heard?.mos ?? null };
+  return {
+    verdict: f.verdict,
+    bay: f.verdict === 'clear' ? null : bay,
+    kinds,
+    delayMs: f.delay.value,
+    frameRate: f.frames.value,
+    firstBroken: f.broken?.name ?? null,
+    meanMbps: f.demand.meanMbps,
+    timeToUsableS: f.timeline.totalS,
+    mos: heard?.mos ?? null,
+  };
 }

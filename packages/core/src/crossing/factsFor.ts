@@ -81,7 +81,10 @@ export class FactsReader {
 
   /** Subjects that no entry tells apart share their resolved settings. */
   private resolved(subject: SettingSubject): SettingValues {
-    const own = (this.targeted.has(`person/${subject.person}`) ? subject.person : '') + '|' + (this.targeted.has(`endpoint/${subject.endpoint}`) ? subject.endpoint : '');
+    const own =
+      (this.targeted.has(`person/${subject.person}`) ? subject.person : '') +
+      '|' +
+      (this.targeted.has(`endpoint/${subject.endpoint}`) ? subject.endpoint : '');
     const key = `${own}|${subject.deviceClass}|${subject.location}|${subject.groups.join(',')}|${subject.ownership}|${subject.lineKind}|${subject.metered}|${subject.clientKind}|${subject.guest}|${subject.inside}`;
     let known = this.settled.get(key);
     if (!known) this.settled.set(key, (known = resolveSettings(this.model.settings, subject)));
@@ -93,7 +96,9 @@ export class FactsReader {
     let known = this.evidence.get(key);
     if (!known) {
       const location = this.model.locations.get(locationId);
-      known = location ? chooseEvidence(this.model.measurementsAt.get(locationId) ?? [], location, endpointId, this.model.regions.get(regionId)) : { rejected: [] };
+      known = location
+        ? chooseEvidence(this.model.measurementsAt.get(locationId) ?? [], location, endpointId, this.model.regions.get(regionId))
+        : { rejected: [] };
       this.evidence.set(key, known);
     }
     return known;
@@ -137,6 +142,11 @@ export class FactsReader {
     if (n === 0) return alone;
     const meanMbps = sum / n;
     const count = Math.max(0, (location.sharedBy ?? people.size) - 1);
-    return { count, activeShare: location.activeShare ?? assumedActiveShare, meanMbps, sdMbps: Math.sqrt(Math.max(0, squares / n - meanMbps * meanMbps)) };
+    return {
+      count,
+      activeShare: location.activeShare ?? assumedActiveShare,
+      meanMbps,
+      sdMbps: Math.sqrt(Math.max(0, squares / n - meanMbps * meanMbps)),
+    };
   }
 }

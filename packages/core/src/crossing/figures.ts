@@ -35,7 +35,8 @@ export interface Question {
   /** The bay that decides. */
   bay: Bay;
 }
-export type Missing = 'round trips' | 'line rate' | 'loss' | 'decoders' | 'screens' | 'graphics of the host' | 'sign-on times' | 'host figures';
+export type Missing =
+  'round trips' | 'line rate' | 'loss' | 'decoders' | 'screens' | 'graphics of the host' | 'sign-on times' | 'host figures';
 
 /** All figures of one crossing: numbers only, no findings. The fast part, done again for every remedy. */
 export interface CrossingFigures {
@@ -79,7 +80,8 @@ function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Sess
   if (!counts) return { host: null, endpoint: null, carried, counts };
   if (!way.loss) return { host: null, endpoint: null, carried, counts };
   const jitterMs = way.jitterMs ?? 2;
-  const at = (f: typeof voiceThroughHost, rttMs: number, lossPercent: number) => f({ rttMs, jitterMs, lossPercent, transport: session.transport });
+  const at = (f: typeof voiceThroughHost, rttMs: number, lossPercent: number) =>
+    f({ rttMs, jitterMs, lossPercent, transport: session.transport });
   const figure = (f: typeof voiceThroughHost): VoiceFigure => {
     const { mos, r } = at(f, way.rtt.value, way.loss?.value ?? 0);
     return { mos, r, low: at(f, way.rtt.high, way.loss?.high ?? 0).mos, high: at(f, way.rtt.low, way.loss?.low ?? 0).mos };
@@ -108,12 +110,37 @@ function feelOf(f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 
   consider(delayVerdict, 'Link');
   const framesWanted = Math.min(wanted.framesAtLeast, frames.cap);
   const framesVerdict: Verdict = frames.high < framesWanted - 0.05 ? 'limited' : frames.low >= framesWanted - 0.05 ? 'clear' : 'unknown';
-  const framesBay: Record<Frames['limiter'], Bay> = { 'frame cap': 'Host', screen: 'Desk', 'host drawing': 'Host', 'host encoding': 'Host', decoding: 'Endpoint', 'browser drawing': 'Endpoint', line: 'Link' };
+  const framesBay: Record<Frames['limiter'], Bay> = {
+    'frame cap': 'Host',
+    screen: 'Desk',
+    'host drawing': 'Host',
+    'host encoding': 'Host',
+    decoding: 'Endpoint',
+    'browser drawing': 'Endpoint',
+    line: 'Link',
+  };
   if (framesVerdict === 'unknown' && frames.missing) missing.push(frames.missing);
-  consider(frames.cap < wanted.framesAtLeast ? worstVerdict(framesVerdict, 'limited') : framesVerdict, framesVerdict === 'unknown' ? (frames.missing === 'decoders' ? 'Endpoint' : frames.missing === 'line rate' ? 'Link' : 'Host') : framesBay[frames.limiter]);
+  consider(
+    frames.cap < wanted.framesAtLeast ? worstVerdict(framesVerdict, 'limited') : framesVerdict,
+    framesVerdict === 'unknown'
+      ? frames.missing === 'decoders'
+        ? 'Endpoint'
+        : frames.missing === 'line rate'
+          ? 'Link'
+          : 'Host'
+      : framesBay[frames.limiter],
+  );
   if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
     const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
-    const voiceVerdict: Verdict = !heard ? 'unknown' : heard.high < wanted.voiceMosAtLeast ? 'limited' : heard.low >= wanted.voiceMosAtLeast ? 'clear' : heard.mos >= wanted.voiceMosAtLeast ? 'unknown' : 'limited';
+    const voiceVerdict: Verdict = !heard
+      ? 'unknown'
+      : heard.high < wanted.voiceMosAtLeast
+        ? 'limited'
+        : heard.low >= wanted.voiceMosAtLeast
+          ? 'clear'
+          : heard.mos >= wanted.voiceMosAtLeast
+            ? 'unknown'
+            : 'limited';
     if (voiceVerdict === 'unknown') missing.push('loss');
     consider(voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
   }
@@ -132,7 +159,10 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const frames = framesOf(facts, s, session, host, demand, way);
   const delay = delayOf(facts, s, session, host, demand, way, frames);
   const voice = voiceOf(facts, s, way, session);
-  const upNeededMbps = 0.05 + (resource.calls ? callMbps : 0) + (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
+  const upNeededMbps =
+    0.05 +
+    (resource.calls ? callMbps : 0) +
+    (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
   const timeline = signonTimeline({
     rttMs: way.rtt.value,
     wired: endpoint.connection !== 'wifi',
@@ -162,12 +192,36 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const feel = feelOf({ delay, frames, voice, way, wanted }, missing);
   const usableVerdict = atMost({ value: timeline.totalS, low: timeline.lowS, high: timeline.highS }, wanted.usableWithinS);
   if (usableVerdict === 'unknown') missing.push(way.rttKnown ? 'sign-on times' : 'round trips');
-  const longest = timeline.steps.reduce<Timeline['steps'][number] | null>((most, step) => (most && most.seconds >= step.seconds ? most : step), null);
+  const longest = timeline.steps.reduce<Timeline['steps'][number] | null>(
+    (most, step) => (most && most.seconds >= step.seconds ? most : step),
+    null,
+  );
   const usable: Question = { verdict: usableVerdict, bay: longest?.bay ?? 'Gateway' };
   const notWorking = desk.some((item) => item.works === false);
   const notKnown = desk.some((item) => item.works === null);
   if (notKnown) missing.push('screens');
   const works: Question = { verdict: notWorking ? 'limited' : notKnown ? 'unknown' : 'clear', bay: 'Desk' };
   const verdict = broken ? 'blocked' : worstVerdict(worstVerdict(feel.verdict, usable.verdict), works.verdict);
-  return { settings: s, wanted, session, way, host, demand, frames, delay, voice, timeline, ladder, broken, desk, upNeededMbps, open, usable, feel, works, verdict, missing };
+  return {
+    settings: s,
+    wanted,
+    session,
+    way,
+    host,
+    demand,
+    frames,
+    delay,
+    voice,
+    timeline,
+    ladder,
+    broken,
+    desk,
+    upNeededMbps,
+    open,
+    usable,
+    feel,
+    works,
+    verdict,
+    missing,
+  };
 }

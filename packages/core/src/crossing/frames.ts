@@ -47,12 +47,17 @@ const assumedDrawMs = 8;
 
 function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fps: number): Decoding {
   const { endpoint, evidence } = facts;
-  const small = endpoint.deviceClass === 'thin-client' || endpoint.deviceClass === 'kiosk' || endpoint.deviceClass === 'phone' || endpoint.processor !== 'x86-64';
+  const small =
+    endpoint.deviceClass === 'thin-client' ||
+    endpoint.deviceClass === 'kiosk' ||
+    endpoint.deviceClass === 'phone' ||
+    endpoint.processor !== 'x86-64';
   const processor = softwareMacroblocksPerS(session.codec, { cores: endpoint.cores ?? 2, smallProcessor: small });
   const needed = session.macroblocks * fps;
   if (!needsDecoder(session.codec)) return { by: 'processor', capacity: processor, neededMacroblocksPerS: needed, processor };
   const decoders = evidence.decoders?.value ?? endpoint.decoders;
-  if (!s['picture.hardwareDecode'] || decoders?.length === 0) return { by: 'processor', capacity: processor, neededMacroblocksPerS: needed, processor };
+  if (!s['picture.hardwareDecode'] || decoders?.length === 0)
+    return { by: 'processor', capacity: processor, neededMacroblocksPerS: needed, processor };
   if (!decoders) return { by: 'not known', capacity: null, neededMacroblocksPerS: needed, processor };
   const decoder = fittingDecoder(decoders, session.codec, session.chroma444);
   if (!decoder) return { by: 'processor', capacity: processor, neededMacroblocksPerS: needed, processor };
@@ -61,10 +66,18 @@ function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fp
 
 /** Encoding on the processor of the host: 12 ms for a 1080p frame; from memory, assumed. */
 function encodingOf(host: Host | undefined, s: SettingValues, session: Session): Encoding {
-  const inHardware = s['picture.hardwareEncode'] && host?.graphics?.encoder === true && host.graphics.card && session.codec !== 'bitmap' && session.codec !== 'progressive';
+  const inHardware =
+    s['picture.hardwareEncode'] &&
+    host?.graphics?.encoder === true &&
+    host.graphics.card &&
+    session.codec !== 'bitmap' &&
+    session.codec !== 'progressive';
   const sizeFactor = session.macroblocks / 8160;
   if (inHardware && host) {
-    const free = host.encoderMacroblocksPerS === undefined ? Infinity : host.encoderMacroblocksPerS * (host.encoderLoad === undefined ? 1 / Math.max(1, (host.used ?? 0) + 1) : 1 - host.encoderLoad);
+    const free =
+      host.encoderMacroblocksPerS === undefined
+        ? Infinity
+        : host.encoderMacroblocksPerS * (host.encoderLoad === undefined ? 1 / Math.max(1, (host.used ?? 0) + 1) : 1 - host.encoderLoad);
     const ms = host.encodeMs ?? 5 * Math.max(1, sizeFactor * 0.6);
     return { by: 'card', fps: free / Math.max(1, session.macroblocks), ms, assumed: host.encodeMs === undefined };
   }
@@ -73,7 +86,14 @@ function encodingOf(host: Host | undefined, s: SettingValues, session: Session):
 }
 
 /** Frames a second that reach the eye, and which part limits them. */
-export function framesOf(facts: CrossingFacts, s: SettingValues, session: Session, host: Host | undefined, demand: Demand, way: Way): Frames {
+export function framesOf(
+  facts: CrossingFacts,
+  s: SettingValues,
+  session: Session,
+  host: Host | undefined,
+  demand: Demand,
+  way: Way,
+): Frames {
   const cap = s['picture.frameCap'];
   let value = cap;
   let limiter: FrameLimiter = 'frame cap';
@@ -117,5 +137,17 @@ export function framesOf(facts: CrossingFacts, s: SettingValues, session: Sessio
     missing = 'line rate';
     low = 0;
   }
-  return { value, low: Math.min(value, low), high: value, limiter, cap, quality, decoding, encoding, drawMs, drawAssumed: host?.drawMs === undefined, missing };
+  return {
+    value,
+    low: Math.min(value, low),
+    high: value,
+    limiter,
+    cap,
+    quality,
+    decoding,
+    encoding,
+    drawMs,
+    drawAssumed: host?.drawMs === undefined,
+    missing,
+  };
 }

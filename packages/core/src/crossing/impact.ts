@@ -55,13 +55,24 @@ export function impactOf(model: EstateModel, change: Change, atMs: number): Impa
     moves.set(`${from}${to}`, move);
   }
   losers.sort((a, b) => b.by - a.by);
-  return { before, after, crossings: model.crossings.length, changedVerdict, better, worse, moves: [...moves.values()], losers: losers.slice(0, 10).map(({ by: _by, ...loser }) => loser) };
+  return {
+    before,
+    after,
+    crossings: model.crossings.length,
+    changedVerdict,
+    better,
+    worse,
+    moves: [...moves.values()],
+    losers: losers.slice(0, 10).map(({ by: _by, ...loser }) => loser),
+  };
 }
 
 function loss(before: ReturnType<typeof computeFigures>, after: ReturnType<typeof computeFigures>): string {
-  if (after.frames.value < before.frames.value - 0.5) return `${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`;
+  if (after.frames.value < before.frames.value - 0.5)
+    return `${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`;
   if (after.delay.value > before.delay.value + 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
-  if (after.timeline.totalS > before.timeline.totalS + 0.5) return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
+  if (after.timeline.totalS > before.timeline.totalS + 0.5)
+    return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
   if (after.session.resolutionShare < before.session.resolutionShare) return 'text is less sharp';
   return 'asks more of the line';
 }

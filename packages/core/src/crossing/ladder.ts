@@ -83,7 +83,11 @@ function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boole
   const client = canPreSession ? ['pre-session', 'tls'] : ['tls'];
   const asked = s['security.preSession'] ? client.filter((mode) => mode === 'pre-session') : client;
   const tls = s['security.tlsMinimum'] <= facts.gateway.tlsMinimum || facts.gateway.tlsMinimum === '1.2';
-  return tls && asked.some((mode) => facts.pool.securityModes.includes(mode as 'tls')) && facts.gateway.securityModes.some((mode) => asked.includes(mode));
+  return (
+    tls &&
+    asked.some((mode) => facts.pool.securityModes.includes(mode as 'tls')) &&
+    facts.gateway.securityModes.some((mode) => asked.includes(mode))
+  );
 }
 
 const passed = new Map<StepName, Step>();
@@ -103,7 +107,11 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
   const steps: Step[] = [];
   let broken = false;
   const step = (name: StepName, bay: Bay, reason: BreakReason | null, isAssumed = false) => {
-    steps.push(reason && !broken ? { name, bay, state: 'broken', reason } : quiet(name, bay, broken ? 'not reached' : isAssumed ? 'assumed' : 'passed'));
+    steps.push(
+      reason && !broken
+        ? { name, bay, state: 'broken', reason }
+        : quiet(name, bay, broken ? 'not reached' : isAssumed ? 'assumed' : 'passed'),
+    );
     broken ||= reason !== null;
   };
   step('entitled', 'Workspace', facts.entitled ? null : 'not entitled');
@@ -111,16 +119,31 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
   const version = endpoint.clientVersion;
   const personal = endpoint.ownership === 'personal' && (pool.managedOnly || s['security.personalDevices'] === 'refused');
   const tooOld = floor !== null && version !== undefined && compareVersions(version, floor.version) < 0;
-  step('client accepted', 'Endpoint', personal ? 'personal device refused' : tooOld ? 'client too old' : null, floor !== null && version === undefined);
+  step(
+    'client accepted',
+    'Endpoint',
+    personal ? 'personal device refused' : tooOld ? 'client too old' : null,
+    floor !== null && version === undefined,
+  );
   const reached = facts.evidence.roundTrips !== undefined;
   step('name resolves', 'Local network', null, !reached);
   step('port reachable', 'Link', null, !reached);
-  step('certificate trusted', 'Gateway', certificateFault(gateway, s['security.certificateTrust'], facts.atMs, endpoint.ownership === 'managed'), !gateway.certificate);
+  step(
+    'certificate trusted',
+    'Gateway',
+    certificateFault(gateway, s['security.certificateTrust'], facts.atMs, endpoint.ownership === 'managed'),
+    !gateway.certificate,
+  );
   step('security negotiated', 'Gateway', negotiates(facts, s, canPreSession) ? null : 'no common security mode');
   const timeoutS = s['security.secondFactorTimeoutS'];
   step('signed in', 'Gateway', gateway.secondFactor && secondFactorNeedsS(way.rtt.value) > timeoutS ? 'second factor too slow' : null);
   const noPlace = !host || (host.used ?? 0) >= host.places;
-  step('host ready', 'Host', noPlace ? 'no free place' : host.power === 'off' ? 'hosts off' : null, host?.used === undefined || host.power === undefined);
+  step(
+    'host ready',
+    'Host',
+    noPlace ? 'no free place' : host.power === 'off' ? 'hosts off' : null,
+    host?.used === undefined || host.power === undefined,
+  );
   step('session created', 'Host', null, true);
   step('profile attached', 'Workspace', null, true);
   return steps;

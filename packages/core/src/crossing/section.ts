@@ -50,22 +50,45 @@ function scarcest(options: Headroom[]): Headroom {
 }
 
 function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs: number): Headroom {
-  const delay: Headroom = { ratio: slack(partMs, f.delay.value, f.wanted.keyToPixelMs), unit: 'delay', short: `${Math.round(f.delay.value - f.wanted.keyToPixelMs)} ms over` };
+  const delay: Headroom = {
+    ratio: slack(partMs, f.delay.value, f.wanted.keyToPixelMs),
+    unit: 'delay',
+    short: `${Math.round(f.delay.value - f.wanted.keyToPixelMs)} ms over`,
+  };
   const { way, demand, frames, session, voice, wanted } = f;
   // frames that the line or the decoder holds back make the host wait too; that is not the host's shortage
-  if (bay === 'Host' && frames.limiter !== 'host drawing' && frames.limiter !== 'host encoding') partMs -= 500 / Math.max(1, frames.value) - 500 / frames.cap;
+  if (bay === 'Host' && frames.limiter !== 'host drawing' && frames.limiter !== 'host encoding')
+    partMs -= 500 / Math.max(1, frames.value) - 500 / frames.cap;
   // a delay that is too long is told where most of it arises, not in every bay
   const deciding = partMs >= 0.3 * f.delay.value;
   const options: Headroom[] = deciding || (delay.ratio ?? 0) >= 1 ? [delay] : [];
   switch (bay) {
     case 'Desk': {
       const slowest = Math.min(...session.screens.map((screen) => screen.refreshHz ?? Infinity));
-      options.push(session.native ? { ratio: Number.isFinite(slowest) ? slowest / frames.cap : Infinity, unit: 'refresh', short: `${Math.round(frames.cap - slowest)} frames` } : { ratio: null, unit: 'screens', short: '' });
+      options.push(
+        session.native
+          ? {
+              ratio: Number.isFinite(slowest) ? slowest / frames.cap : Infinity,
+              unit: 'refresh',
+              short: `${Math.round(frames.cap - slowest)} frames`,
+            }
+          : { ratio: null, unit: 'screens', short: '' },
+      );
       break;
     }
     case 'Endpoint':
-      options.push({ ratio: frames.decoding.capacity === null ? (frames.missing === 'decoders' ? null : frames.decoding.processor / Math.max(1, frames.decoding.neededMacroblocksPerS)) : frames.decoding.capacity / Math.max(1, frames.decoding.neededMacroblocksPerS), unit: 'decoding', short: `${Math.round(frames.cap - frames.value)} frames` });
-      if (frames.limiter === 'browser drawing') options.push({ ratio: frames.value / frames.cap, unit: 'drawing', short: `${Math.round(frames.cap - frames.value)} frames` });
+      options.push({
+        ratio:
+          frames.decoding.capacity === null
+            ? frames.missing === 'decoders'
+              ? null
+              : frames.decoding.processor / Math.max(1, frames.decoding.neededMacroblocksPerS)
+            : frames.decoding.capacity / Math.max(1, frames.decoding.neededMacroblocksPerS),
+        unit: 'decoding',
+        short: `${Math.round(frames.cap - frames.value)} frames`,
+      });
+      if (frames.limiter === 'browser drawing')
+        options.push({ ratio: frames.value / frames.cap, unit: 'drawing', short: `${Math.round(frames.cap - frames.value)} frames` });
       break;
     case 'Local network': {
       const spread = facts.endpoint.connection === 'wifi' ? way.localMs.value : 0.5;
@@ -73,15 +96,40 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
       break;
     }
     case 'Link':
-      options.push(way.available ? { ratio: way.available.value / Math.max(0.01, demand.p95Mbps), unit: 'rate', short: `${figure(demand.p95Mbps - way.available.value)} Mbit/s` } : { ratio: null, unit: 'rate', short: '' });
+      options.push(
+        way.available
+          ? {
+              ratio: way.available.value / Math.max(0.01, demand.p95Mbps),
+              unit: 'rate',
+              short: `${figure(demand.p95Mbps - way.available.value)} Mbit/s`,
+            }
+          : { ratio: null, unit: 'rate', short: '' },
+      );
       if (f.missing.includes('round trips')) options.push({ ratio: null, unit: 'round trip', short: '' });
       break;
     case 'Host':
-      options.push(frames.missing === 'graphics of the host' ? { ratio: null, unit: 'graphics', short: '' } : { ratio: Math.min(frames.encoding.fps, 1000 / frames.drawMs) / frames.cap, unit: 'frames', short: `${Math.round(frames.cap - Math.min(frames.encoding.fps, 1000 / frames.drawMs))} frames` });
+      options.push(
+        frames.missing === 'graphics of the host'
+          ? { ratio: null, unit: 'graphics', short: '' }
+          : {
+              ratio: Math.min(frames.encoding.fps, 1000 / frames.drawMs) / frames.cap,
+              unit: 'frames',
+              short: `${Math.round(frames.cap - Math.min(frames.encoding.fps, 1000 / frames.drawMs))} frames`,
+            },
+      );
       break;
     case 'Workspace': {
       const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
-      if (voice.counts && wanted.voiceMosAtLeast) options.push(heard ? { ratio: (heard.mos - 1) / (wanted.voiceMosAtLeast - 1), unit: 'voice', short: `${(wanted.voiceMosAtLeast - heard.mos).toFixed(1)} points` } : { ratio: null, unit: 'voice', short: '' });
+      if (voice.counts && wanted.voiceMosAtLeast)
+        options.push(
+          heard
+            ? {
+                ratio: (heard.mos - 1) / (wanted.voiceMosAtLeast - 1),
+                unit: 'voice',
+                short: `${(wanted.voiceMosAtLeast - heard.mos).toFixed(1)} points`,
+              }
+            : { ratio: null, unit: 'voice', short: '' },
+        );
       break;
     }
     case 'Gateway':
@@ -90,12 +138,30 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
   return options.length ? scarcest(options) : { ratio: Infinity, unit: '', short: '' };
 }
 
-function headroomOf(question: SectionQuestion, bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs: number, partS: number): Headroom {
+function headroomOf(
+  question: SectionQuestion,
+  bay: Bay,
+  facts: CrossingFacts,
+  f: CrossingFigures,
+  partMs: number,
+  partS: number,
+): Headroom {
   if (question === 'feel') return feelHeadroom(bay, facts, f, partMs);
-  if (question === 'usable') return { ratio: slack(partS, f.timeline.totalS, f.wanted.usableWithinS), unit: 'time', short: `${figure(f.timeline.totalS - f.wanted.usableWithinS)} s` };
+  if (question === 'usable')
+    return {
+      ratio: slack(partS, f.timeline.totalS, f.wanted.usableWithinS),
+      unit: 'time',
+      short: `${figure(f.timeline.totalS - f.wanted.usableWithinS)} s`,
+    };
   if (question === 'works' && bay === 'Desk') {
     const works = f.desk.filter((item) => item.works).length;
-    return f.desk.some((item) => item.works === null) ? { ratio: null, unit: 'screens', short: '' } : { ratio: works === f.desk.length ? 1.2 : works / f.desk.length, unit: `${works} of ${f.desk.length}`, short: `${f.desk.length - works} of ${f.desk.length}` };
+    return f.desk.some((item) => item.works === null)
+      ? { ratio: null, unit: 'screens', short: '' }
+      : {
+          ratio: works === f.desk.length ? 1.2 : works / f.desk.length,
+          unit: `${works} of ${f.desk.length}`,
+          short: `${f.desk.length - works} of ${f.desk.length}`,
+        };
   }
   return { ratio: 1.2, unit: question === 'open' ? 'steps' : '', short: '' };
 }
@@ -112,7 +178,16 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
     const delayMs = parts.reduce((sum, part) => sum + part.ms, 0);
     const signonS = steps.reduce((sum, step) => sum + step.seconds, 0);
     const { ratio, unit, short } = headroomOf(question, bay, facts, f, delayMs, signonS);
-    const state = f.broken && i > brokenFirst ? 'not reached' : f.broken && i === brokenFirst ? 'blocked' : ratio === null ? 'not known' : ratio < 0.995 ? 'short' : 'fits';
+    const state =
+      f.broken && i > brokenFirst
+        ? 'not reached'
+        : f.broken && i === brokenFirst
+          ? 'blocked'
+          : ratio === null
+            ? 'not known'
+            : ratio < 0.995
+              ? 'short'
+              : 'fits';
     const assumedMs = parts.reduce((sum, part) => sum + (part.source === 'assumed' ? part.ms : 0), 0);
     return {
       bay,
@@ -120,7 +195,18 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
       facts: bayFacts(bay, facts, f),
       state,
       headroom: state === 'blocked' || state === 'not reached' ? null : ratio,
-      label: state === 'blocked' ? (f.broken?.name ?? '') : state === 'not reached' ? 'not reached' : ratio === null ? 'Not known' : Number.isFinite(ratio) ? (unit.includes(' of ') ? '' : withTimes(ratio)) : 'ample',
+      label:
+        state === 'blocked'
+          ? (f.broken?.name ?? '')
+          : state === 'not reached'
+            ? 'not reached'
+            : ratio === null
+              ? 'Not known'
+              : Number.isFinite(ratio)
+                ? unit.includes(' of ')
+                  ? ''
+                  : withTimes(ratio)
+                : 'ample',
       detail: state === 'short' ? `short ${short}` : state === 'blocked' || state === 'not reached' ? '' : unit,
       delayMs,
       delayAssumed: assumedMs > delayMs / 2,
@@ -130,10 +216,17 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
   });
   const sources: Section['sources'] = { measured: 0, reported: 0, declared: 0, assumed: 0 };
   for (const bay of bays) for (const fact of bay.facts) if (fact.source !== 'computed') sources[fact.source]++;
-  const over = (value: { low: number; high: number }, limit: number): Verdict => (value.low > limit ? 'limited' : value.high <= limit ? 'clear' : 'unknown');
+  const over = (value: { low: number; high: number }, limit: number): Verdict =>
+    value.low > limit ? 'limited' : value.high <= limit ? 'clear' : 'unknown';
   return {
     bays,
-    ducts: f.desk.filter((item) => item.works === false && item.peripheral).map((item) => ({ name: item.name, bay: item.why.includes('gateway') || item.why.includes('rules') ? ('Gateway' as const) : ('Endpoint' as const), why: item.why })),
+    ducts: f.desk
+      .filter((item) => item.works === false && item.peripheral)
+      .map((item) => ({
+        name: item.name,
+        bay: item.why.includes('gateway') || item.why.includes('rules') ? ('Gateway' as const) : ('Endpoint' as const),
+        why: item.why,
+      })),
     totalDelayMs: f.delay.value,
     limitDelayMs: f.wanted.keyToPixelMs,
     delayVerdict: over(f.delay, f.wanted.keyToPixelMs),

@@ -12,9 +12,21 @@ export interface BayFact {
   notUsed?: string;
 }
 
-const fact = (source: BayFact['source'], text: string, note = '', notUsed?: string): BayFact => ({ source, text, note, ...(notUsed ? { notUsed } : {}) });
+const fact = (source: BayFact['source'], text: string, note = '', notUsed?: string): BayFact => ({
+  source,
+  text,
+  note,
+  ...(notUsed ? { notUsed } : {}),
+});
 const codecWords: Record<string, string> = { h264: 'H.264', hevc: 'H.265', av1: 'AV1', vp9: 'VP9' };
-const deviceWords: Record<string, string> = { 'thin-client': 'Thin client', laptop: 'Laptop', 'desktop-computer': 'Desktop computer', tablet: 'Tablet', phone: 'Phone', kiosk: 'Kiosk' };
+const deviceWords: Record<string, string> = {
+  'thin-client': 'Thin client',
+  laptop: 'Laptop',
+  'desktop-computer': 'Desktop computer',
+  tablet: 'Tablet',
+  phone: 'Phone',
+  kiosk: 'Kiosk',
+};
 
 /** The facts of a bay, most telling first; the drawing shows three, the panel all. */
 export function bayFacts(bay: Bay, facts: CrossingFacts, f: CrossingFigures): BayFact[] {
@@ -42,15 +54,49 @@ export function bayFacts(bay: Bay, facts: CrossingFacts, f: CrossingFigures): Ba
     case 'Endpoint': {
       list.push(fact(of, `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`, when));
       const browser = evidence.browser;
-      list.push(browser && endpoint.clientKind === 'browser' ? fact('measured', `${browser.value.kind} ${browser.value.version}`, browser.note) : fact(of, `${endpoint.clientKind === 'thin-client firmware' ? 'Firmware' : endpoint.clientKind === 'browser' ? 'Browser' : 'Client'} ${endpoint.clientVersion ?? 'not known'}`, when));
+      list.push(
+        browser && endpoint.clientKind === 'browser'
+          ? fact('measured', `${browser.value.kind} ${browser.value.version}`, browser.note)
+          : fact(
+              of,
+              `${endpoint.clientKind === 'thin-client firmware' ? 'Firmware' : endpoint.clientKind === 'browser' ? 'Browser' : 'Client'} ${endpoint.clientVersion ?? 'not known'}`,
+              when,
+            ),
+      );
       const decoders = evidence.decoders?.value ?? endpoint.decoders;
-      if (decoders) list.push(fact(evidence.decoders ? 'measured' : of, decoders.length ? `Decodes ${[...new Set(decoders.map((d) => codecWords[d.codec] ?? d.codec))].join(', ')}` : 'No hardware decoder', evidence.decoders?.note ?? when));
-      if (evidence.scene) list.push(fact('measured', `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${Math.round(evidence.scene.value.averageFps)} frames`, evidence.scene.note));
+      if (decoders)
+        list.push(
+          fact(
+            evidence.decoders ? 'measured' : of,
+            decoders.length
+              ? `Decodes ${[...new Set(decoders.map((d) => codecWords[d.codec] ?? d.codec))].join(', ')}`
+              : 'No hardware decoder',
+            evidence.decoders?.note ?? when,
+          ),
+        );
+      if (evidence.scene)
+        list.push(
+          fact(
+            'measured',
+            `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${Math.round(evidence.scene.value.averageFps)} frames`,
+            evidence.scene.note,
+          ),
+        );
       if (endpoint.memoryMB) list.push(fact(of, `${figure(endpoint.memoryMB / 1024)} GB memory`, when));
       return list;
     }
     case 'Local network': {
-      list.push(endpoint.connection ? fact(of, endpoint.connection === 'wired' ? 'Wired' : `Wi-Fi${endpoint.wifiSignalDbm === undefined ? '' : `, ${endpoint.wifiSignalDbm} dBm`}`, when) : fact('assumed', 'Wired', 'not known'));
+      list.push(
+        endpoint.connection
+          ? fact(
+              of,
+              endpoint.connection === 'wired'
+                ? 'Wired'
+                : `Wi-Fi${endpoint.wifiSignalDbm === undefined ? '' : `, ${endpoint.wifiSignalDbm} dBm`}`,
+              when,
+            )
+          : fact('assumed', 'Wired', 'not known'),
+      );
       const trips = evidence.roundTrips;
       if (trips) list.push(fact('measured', `P95 ${Math.round(trips.value.p95Ms)} ms, idle`, `${trips.note}, ${trips.samples} samples`));
       if (location.addressRange) list.push(fact('declared', location.addressRange, location.name));
@@ -58,20 +104,59 @@ export function bayFacts(bay: Bay, facts: CrossingFacts, f: CrossingFigures): Ba
     }
     case 'Link': {
       const { down, rtt, loss, up } = f.way;
-      list.push(down ? fact(down.source, `Down ${figure(down.value)} Mbit/s`, down.note, down.notUsed ? `${figure(down.notUsed.value)} Mbit/s ${down.notUsed.source}, not used` : undefined) : fact('assumed', 'Rate not known', 'nothing measured or typed'));
-      list.push(fact(rtt.source, `Round trip ${Math.round(rtt.value)} ms`, `${rtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`, rtt.notUsed ? `${figure(rtt.notUsed.value)} ms ${rtt.notUsed.source}, not used` : undefined));
-      if (facts.others.count > 0) list.push(fact('declared', `${f.way.peopleAtOnce} share it at once`, `${facts.others.count + 1} people, ${Math.round(facts.others.activeShare * 100)} % active`));
+      list.push(
+        down
+          ? fact(
+              down.source,
+              `Down ${figure(down.value)} Mbit/s`,
+              down.note,
+              down.notUsed ? `${figure(down.notUsed.value)} Mbit/s ${down.notUsed.source}, not used` : undefined,
+            )
+          : fact('assumed', 'Rate not known', 'nothing measured or typed'),
+      );
+      list.push(
+        fact(
+          rtt.source,
+          `Round trip ${Math.round(rtt.value)} ms`,
+          `${rtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`,
+          rtt.notUsed ? `${figure(rtt.notUsed.value)} ms ${rtt.notUsed.source}, not used` : undefined,
+        ),
+      );
+      if (facts.others.count > 0)
+        list.push(
+          fact(
+            'declared',
+            `${f.way.peopleAtOnce} share it at once`,
+            `${facts.others.count + 1} people, ${Math.round(facts.others.activeShare * 100)} % active`,
+          ),
+        );
       else if (loss) list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
       else if (evidence.datagrams) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
       if (up) list.push(fact(up.source, `Up ${figure(up.value)} Mbit/s`, up.note));
-      if (loss && facts.others.count > 0) list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
+      if (loss && facts.others.count > 0)
+        list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
       return list;
     }
     case 'Gateway':
       list.push(fact('declared', gateway.name, gateway.address));
-      list.push(fact('declared', `${location.inside && f.settings['transport.gatewayBypass'] ? 'Direct path' : 'By the gateway'}, ${f.session.transport.toUpperCase()}`, f.session.transportBecause ?? ''));
-      list.push(gateway.certificate ? fact('declared', `Certificate to ${gateway.certificate.notAfter.slice(0, 4)}`, `${gateway.certificate.names.join(', ')}, ${gateway.certificate.notBefore} to ${gateway.certificate.notAfter}`) : fact('assumed', 'Certificate trusted', 'not known'));
-      if (gateway.secondFactor) list.push(fact('declared', `Second factor, ${f.settings['security.secondFactorTimeoutS']} s`, 'time until it breaks off'));
+      list.push(
+        fact(
+          'declared',
+          `${location.inside && f.settings['transport.gatewayBypass'] ? 'Direct path' : 'By the gateway'}, ${f.session.transport.toUpperCase()}`,
+          f.session.transportBecause ?? '',
+        ),
+      );
+      list.push(
+        gateway.certificate
+          ? fact(
+              'declared',
+              `Certificate to ${gateway.certificate.notAfter.slice(0, 4)}`,
+              `${gateway.certificate.names.join(', ')}, ${gateway.certificate.notBefore} to ${gateway.certificate.notAfter}`,
+            )
+          : fact('assumed', 'Certificate trusted', 'not known'),
+      );
+      if (gateway.secondFactor)
+        list.push(fact('declared', `Second factor, ${f.settings['security.secondFactorTimeoutS']} s`, 'time until it breaks off'));
       return list;
     case 'Host': {
       const host = f.host;
@@ -79,15 +164,32 @@ export function bayFacts(bay: Bay, facts: CrossingFacts, f: CrossingFigures): Ba
       const hostSource = host.reportedAt ? 'reported' : 'declared';
       const note = host.reportedAt ? `${host.name}, ${host.reportedAt.slice(0, 10)}` : 'typed';
       list.push(fact(hostSource, `${host.name}, ${host.id}`, pool.name));
-      list.push(host.used === undefined ? fact('assumed', 'Places not known', '') : fact(hostSource, `${host.places - host.used} of ${host.places} free`, note));
-      list.push(host.encoderLoad !== undefined ? fact(hostSource, `Encoder ${Math.round(host.encoderLoad * 100)} % used`, note) : fact('assumed', 'Encoder not known', 'an equal share is taken'));
-      if (resource.graphics) list.push(host.graphics ? fact(hostSource, host.graphics.card ? `Card in ${host.graphics.mode} mode` : 'No graphics card', note) : fact('assumed', 'Graphics not known', ''));
+      list.push(
+        host.used === undefined
+          ? fact('assumed', 'Places not known', '')
+          : fact(hostSource, `${host.places - host.used} of ${host.places} free`, note),
+      );
+      list.push(
+        host.encoderLoad !== undefined
+          ? fact(hostSource, `Encoder ${Math.round(host.encoderLoad * 100)} % used`, note)
+          : fact('assumed', 'Encoder not known', 'an equal share is taken'),
+      );
+      if (resource.graphics)
+        list.push(
+          host.graphics
+            ? fact(hostSource, host.graphics.card ? `Card in ${host.graphics.mode} mode` : 'No graphics card', note)
+            : fact('assumed', 'Graphics not known', ''),
+        );
       return list;
     }
     case 'Workspace':
       list.push(fact('declared', resource.name, resource.kind));
-      if (resource.profileMB) list.push(fact('declared', `Profile ${figure(resource.profileMB)} MB`, resource.profileRegion ?? 'beside the hosts'));
-      if (resource.calls) list.push(fact('declared', f.voice.carried === 'host' ? 'Call sound via host' : 'Call sound offloaded', 'setting media.callOffload'));
+      if (resource.profileMB)
+        list.push(fact('declared', `Profile ${figure(resource.profileMB)} MB`, resource.profileRegion ?? 'beside the hosts'));
+      if (resource.calls)
+        list.push(
+          fact('declared', f.voice.carried === 'host' ? 'Call sound via host' : 'Call sound offloaded', 'setting media.callOffload'),
+        );
       list.push(fact('declared', resource.kind === 'app' ? 'Published app' : 'Whole desktop', ''));
       return list;
   }

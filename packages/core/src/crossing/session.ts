@@ -76,7 +76,14 @@ export function sessionOf(facts: CrossingFacts, s: SettingValues): Session {
     }
     pixels += widthPx * heightPx;
     resolutionShare = Math.min(resolutionShare, Math.max(heightPx, widthPx) / Math.max(screen.heightPx, screen.widthPx));
-    screens.push({ nativeWidthPx: screen.widthPx, nativeHeightPx: screen.heightPx, widthPx, heightPx, refreshHz: screen.refreshHz ?? null, scale: screen.scale });
+    screens.push({
+      nativeWidthPx: screen.widthPx,
+      nativeHeightPx: screen.heightPx,
+      widthPx,
+      heightPx,
+      refreshHz: screen.refreshHz ?? null,
+      scale: screen.scale,
+    });
   }
   let activePixels = 0;
   let blocks = 0;
@@ -88,7 +95,8 @@ export function sessionOf(facts: CrossingFacts, s: SettingValues): Session {
   const passes = gateway.codecs.includes(asked);
   const fallback: Codec = gateway.codecs.includes('h264') ? 'h264' : 'progressive';
   const udpKnownBlocked = evidence.datagrams?.value.passes === false;
-  const transportBecause = s['transport.prefer'] === 'tcp' ? 'setting' : gateway.udp === false ? 'gateway' : udpKnownBlocked ? 'udp does not pass' : null;
+  const transportBecause =
+    s['transport.prefer'] === 'tcp' ? 'setting' : gateway.udp === false ? 'gateway' : udpKnownBlocked ? 'udp does not pass' : null;
   return {
     limits,
     native,

@@ -19,4 +19,5 @@ export const workWords: Record<WorkKind, string> = {
   status: 'log and status screens',
 };
 
-export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thresholds => organisation.thresholds[work] ?? shippedThresholds[work];
+export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thresholds =>
+  organisation.thresholds[work] ?? shippedThresholds[work];

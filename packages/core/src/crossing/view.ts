@@ -41,14 +41,63 @@ function compareRows({ figures: f }: Evaluation): CompareRow[] {
   const heard = f.voice.counts ? (f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint) : null;
   const available = f.way.available?.value ?? null;
   const rows: CompareRow[] = [
-    { name: 'Key press to pixel', value: f.delay.value, unit: 'ms', digits: 0, wanted: f.wanted.keyToPixelMs, better: 'less', verdict: atMost(f.delay.value, f.wanted.keyToPixelMs) },
-    { name: 'Frame rate', value: f.frames.missing === 'line rate' ? null : f.frames.value, unit: 'a second', digits: 0, wanted: f.wanted.framesAtLeast, better: 'more', verdict: f.frames.value < f.wanted.framesAtLeast - 0.05 ? 'limited' : 'clear' },
-    { name: 'Bandwidth needed', value: f.demand.p95Mbps, unit: 'Mbit/s', digits: 1, wanted: available, better: 'less', verdict: available !== null && f.demand.p95Mbps > available ? 'limited' : 'clear' },
+    {
+      name: 'Key press to pixel',
+      value: f.delay.value,
+      unit: 'ms',
+      digits: 0,
+      wanted: f.wanted.keyToPixelMs,
+      better: 'less',
+      verdict: atMost(f.delay.value, f.wanted.keyToPixelMs),
+    },
+    {
+      name: 'Frame rate',
+      value: f.frames.missing === 'line rate' ? null : f.frames.value,
+      unit: 'a second',
+      digits: 0,
+      wanted: f.wanted.framesAtLeast,
+      better: 'more',
+      verdict: f.frames.value < f.wanted.framesAtLeast - 0.05 ? 'limited' : 'clear',
+    },
+    {
+      name: 'Bandwidth needed',
+      value: f.demand.p95Mbps,
+      unit: 'Mbit/s',
+      digits: 1,
+      wanted: available,
+      better: 'less',
+      verdict: available !== null && f.demand.p95Mbps > available ? 'limited' : 'clear',
+    },
   ];
-  if (f.voice.counts) rows.push({ name: 'Voice quality', value: heard?.mos ?? null, unit: 'of 5', digits: 1, wanted: f.wanted.voiceMosAtLeast ?? null, better: 'more', verdict: heard && f.wanted.voiceMosAtLeast && heard.mos < f.wanted.voiceMosAtLeast ? 'limited' : 'clear' });
+  if (f.voice.counts)
+    rows.push({
+      name: 'Voice quality',
+      value: heard?.mos ?? null,
+      unit: 'of 5',
+      digits: 1,
+      wanted: f.wanted.voiceMosAtLeast ?? null,
+      better: 'more',
+      verdict: heard && f.wanted.voiceMosAtLeast && heard.mos < f.wanted.voiceMosAtLeast ? 'limited' : 'clear',
+    });
   rows.push(
-    { name: 'Time until usable', value: f.timeline.totalS, unit: 's', digits: 1, wanted: f.wanted.usableWithinS, better: 'less', verdict: atMost(f.timeline.totalS, f.wanted.usableWithinS) },
-    { name: 'Text sharpness', value: f.session.resolutionShare * (f.session.chroma444 ? 1 : 0.98) * f.frames.quality, unit: 'of 1', digits: 2, wanted: null, better: 'more', verdict: 'clear' },
+    {
+      name: 'Time until usable',
+      value: f.timeline.totalS,
+      unit: 's',
+      digits: 1,
+      wanted: f.wanted.usableWithinS,
+      better: 'less',
+      verdict: atMost(f.timeline.totalS, f.wanted.usableWithinS),
+    },
+    {
+      name: 'Text sharpness',
+      value: f.session.resolutionShare * (f.session.chroma444 ? 1 : 0.98) * f.frames.quality,
+      unit: 'of 1',
+      digits: 2,
+      wanted: null,
+      better: 'more',
+      verdict: 'clear',
+    },
   );
   return rows;
 }

@@ -54,7 +54,8 @@ function lineRate(taken: { value: number; note: string } | undefined, declaredMb
 /** The others' P95 demand and the interval of a loss are the same for every crossing that shares the object, so they are remembered. */
 const p95s = new Map<string, number>();
 function othersP95(others: OtherDemand, capMbps: number): number {
-  if (others.count >= 30 || others.meanMbps <= 0) return demandP95Mbps(others.meanMbps > capMbps ? { ...others, meanMbps: capMbps, sdMbps: 0 } : others);
+  if (others.count >= 30 || others.meanMbps <= 0)
+    return demandP95Mbps(others.meanMbps > capMbps ? { ...others, meanMbps: capMbps, sdMbps: 0 } : others);
   const meanMbps = Math.min(others.meanMbps, capMbps);
   // the P95 grows in proportion to mean and deviation together, so one figure serves every scaled demand
   const spread = others.meanMbps > capMbps ? 0 : Math.round((others.sdMbps / meanMbps) * 1e6) / 1e6;
@@ -99,7 +100,14 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session):
   let loss: Estimate | null = null;
   if (udp?.passes && udp.sent) {
     const interval = lossInterval(udp, udp.sent);
-    loss = between((100 * (udp.lost ?? 0)) / udp.sent, interval.low * 100, interval.high * 100, 'measured', evidence.datagrams?.note ?? '', udp.sent);
+    loss = between(
+      (100 * (udp.lost ?? 0)) / udp.sent,
+      interval.low * 100,
+      interval.high * 100,
+      'measured',
+      evidence.datagrams?.note ?? '',
+      udp.sent,
+    );
   }
   const down = lineRate(evidence.downMbps, facts.line.downMbps);
   const up = lineRate(evidence.upMbps, facts.line.upMbps);
@@ -121,6 +129,8 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session):
     if (cap < available.value) available = exact(cap, 'computed', 'session cap');
   }
   const jitterMs = udp?.jitterMs ?? measured?.value.jitterMs ?? null;
-  const availableUp = up ? exact((up.value * (1 - lineDefaults[facts.line.lineKind].framingShare)) / peopleAtOnce, up.source, up.note) : null;
+  const availableUp = up
+    ? exact((up.value * (1 - lineDefaults[facts.line.lineKind].framingShare)) / peopleAtOnce, up.source, up.note)
+    : null;
   return { rtt, rttKnown: known, localMs, jitterMs, loss, down, up, available, availableUp, peopleAtOnce, lossBound };
 }

@@ -1,4 +1,18 @@
-import type { Endpoint, Estate, Gateway, Group, Host, Location, Measurement, Organisation, Person, Pool, Region, Resource, Setting } from '@underpass/contracts';
+import type {
+  Endpoint,
+  Estate,
+  Gateway,
+  Group,
+  Host,
+  Location,
+  Measurement,
+  Organisation,
+  Person,
+  Pool,
+  Region,
+  Resource,
+  Setting,
+} from '@underpass/contracts';
 import { indexSettings } from '../settings/index.js';
 import { groupsOf, resourcesOf } from './groups.js';
 
@@ -53,11 +67,26 @@ export function modelOf(estate: Estate, measurements: readonly Measurement[]): E
   const groups = byId(estate.group);
   const people = byId(estate.person);
   const resources = byId(estate.resource);
-  const accessOf = new Map(estate.person.map((person) => [person.id, { groups: groupsOf(person, groups).map((group) => group.id), resources: resourcesOf(person, groups).filter((id) => resources.has(id)) }]));
+  const accessOf = new Map(
+    estate.person.map((person) => [
+      person.id,
+      {
+        groups: groupsOf(person, groups).map((group) => group.id),
+        resources: resourcesOf(person, groups).filter((id) => resources.has(id)),
+      },
+    ]),
+  );
   const crossings: CrossingRef[] = [];
   for (const endpoint of estate.endpoint)
     for (const person of usersOf(endpoint))
-      for (const resource of accessOf.get(person)?.resources ?? []) crossings.push({ id: crossingId(person, endpoint.id, resource), person, endpoint: endpoint.id, location: endpoint.location, resource });
+      for (const resource of accessOf.get(person)?.resources ?? [])
+        crossings.push({
+          id: crossingId(person, endpoint.id, resource),
+          person,
+          endpoint: endpoint.id,
+          location: endpoint.location,
+          resource,
+        });
   return {
     estate,
     organisation: estate.organisation[0] ?? { id: 'organisation', name: 'Organisation', thresholds: {} },

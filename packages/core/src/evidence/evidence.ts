@@ -1,4 +1,14 @@
-import type { DrawnScene, BrowserFacts, Decoder, Figures, Location, Measurement, RoundTrips, Screen, Datagrams } from '@underpass/contracts';
+import type {
+  DrawnScene,
+  BrowserFacts,
+  Decoder,
+  Figures,
+  Location,
+  Measurement,
+  RoundTrips,
+  Screen,
+  Datagrams,
+} from '@underpass/contracts';
 import { distanceKm, geostationaryFloorMs, lightFloorMs, type Place } from '../link/index.js';
 import { decodersFromAnswers } from '../screens/index.js';
 
@@ -57,7 +67,12 @@ function samplesOf(fact: EvidenceFact, figures: Figures): number {
  * shared line; among equals the newest counts. Facts of a device count for that device only.
  * @param measurements those of the location
  */
-export function chooseEvidence(measurements: readonly Measurement[], location: Location, endpointId: string, farEnd: Place | undefined): Evidence {
+export function chooseEvidence(
+  measurements: readonly Measurement[],
+  location: Location,
+  endpointId: string,
+  farEnd: Place | undefined,
+): Evidence {
   const evidence: Evidence = { rejected: [] };
   if (measurements.length === 0) return evidence;
   const own = new Map<EvidenceFact, boolean>();
@@ -77,9 +92,16 @@ export function chooseEvidence(measurements: readonly Measurement[], location: L
       if (value === undefined) continue;
       if (!isOwn && ((endpointFacts as readonly string[]).includes(fact) || own.get(fact))) continue;
       if (isOwn) own.set(fact, true);
-      (evidence as unknown as Record<string, Taken<unknown>>)[fact] = { value, at: measurement.at, by: measurement.by, note, samples: samplesOf(fact, measurement.figures) };
+      (evidence as unknown as Record<string, Taken<unknown>>)[fact] = {
+        value,
+        at: measurement.at,
+        by: measurement.by,
+        note,
+        samples: samplesOf(fact, measurement.figures),
+      };
     }
   }
-  if (evidence.roundTrips && evidence.rejected.length) evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));
+  if (evidence.roundTrips && evidence.rejected.length)
+    evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));
   return evidence;
 }

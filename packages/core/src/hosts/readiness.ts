@@ -4,8 +4,18 @@ import type { Graphics, Host, Pool } from '@underpass/contracts';
 export const graphicsRungs = [
   { field: 'card', wanted: true, missing: 'has no graphics card', remedy: 'Put a graphics card into' },
   { field: 'driver', wanted: true, missing: 'has a graphics card without a driver', remedy: 'Install the graphics driver on' },
-  { field: 'mode', wanted: 'display', missing: 'has its graphics card set to compute mode', remedy: 'Set the graphics card to display mode on' },
-  { field: 'usedForSessions', wanted: true, missing: 'does not use its graphics card for sessions', remedy: 'Use the graphics card for sessions on' },
+  {
+    field: 'mode',
+    wanted: 'display',
+    missing: 'has its graphics card set to compute mode',
+    remedy: 'Set the graphics card to display mode on',
+  },
+  {
+    field: 'usedForSessions',
+    wanted: true,
+    missing: 'does not use its graphics card for sessions',
+    remedy: 'Use the graphics card for sessions on',
+  },
 ] as const satisfies readonly { field: keyof Graphics; wanted: unknown; missing: string; remedy: string }[];
 
 /** The first rung that is not reached; null where graphics are ready; undefined where nothing is known. */

@@ -19,8 +19,20 @@ export const lineDefaults: Record<LineKind, LineDefaults> = {
   '4g': { words: '4G', delayLowMs: 40, delayHighMs: 70, framingShare: 0.05, note: '4G and the distance; common practice' },
   '5g': { words: '5G', delayLowMs: 15, delayHighMs: 40, framingShare: 0.05, note: '5G and the distance; common practice' },
   radio: { words: 'Radio', delayLowMs: 20, delayHighMs: 80, framingShare: 0.1, note: 'Radio and the distance; common practice' },
-  'leo-satellite': { words: 'Low-orbit satellite', delayLowMs: 30, delayHighMs: 60, framingShare: 0.05, note: 'Low-orbit satellite and the distance; common practice' },
-  'geo-satellite': { words: 'Geostationary satellite', delayLowMs: 550, delayHighMs: 650, framingShare: 0.05, note: 'Geostationary satellite and the distance; common practice' },
+  'leo-satellite': {
+    words: 'Low-orbit satellite',
+    delayLowMs: 30,
+    delayHighMs: 60,
+    framingShare: 0.05,
+    note: 'Low-orbit satellite and the distance; common practice',
+  },
+  'geo-satellite': {
+    words: 'Geostationary satellite',
+    delayLowMs: 550,
+    delayHighMs: 650,
+    framingShare: 0.05,
+    note: 'Geostationary satellite and the distance; common practice',
+  },
 };
 
 /** 4 × 35 786 km / c: up and down, there and back. No measured round trip can be below it. */

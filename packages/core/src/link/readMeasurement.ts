@@ -16,7 +16,11 @@ function readPing(text: string): Result<MeasurementFile> {
   const roundTrips = [...text.matchAll(/\btime[=<]([\d.]+)\s*ms(?!.*DUP!)/g)].map((match) => Number(match[1]));
   const sent = /(\d+) packets transmitted, (\d+) (?:packets )?received/.exec(text);
   if (sent && Number(sent[2]) < roundTrips.length)
-    return bad(`line ${lineOf(text, sent.index)}`, `counts ${sent[2]} replies but ${roundTrips.length} are listed`, 'give the whole text of one run');
+    return bad(
+      `line ${lineOf(text, sent.index)}`,
+      `counts ${sent[2]} replies but ${roundTrips.length} are listed`,
+      'give the whole text of one run',
+    );
   return read('ping', roundTrips, sent ? Number(sent[1]) : null);
 }
 
@@ -48,7 +52,8 @@ function readIperf(text: string): Result<MeasurementFile> {
   if (run.error) return bad('error', `the run failed: ${run.error}`, 'run it again');
   const end = run.end;
   const received = end?.sum_received ?? end?.sum;
-  if (!end || received?.bits_per_second === undefined) return bad('end.sum_received', 'is missing', 'give the output of a finished run with -J');
+  if (!end || received?.bits_per_second === undefined)
+    return bad('end.sum_received', 'is missing', 'give the output of a finished run with -J');
   const mbps = received.bits_per_second / 1e6;
   const test = run.start?.test_start;
   const reverse = test?.reverse === 1;
@@ -73,7 +78,10 @@ function readIperf(text: string): Result<MeasurementFile> {
 
 /** CSV of round trips: one figure in ms a row, in a column named rtt, rtt_ms, rttMs or ms, or the only one; empty or "-" is a lost probe. */
 function readCsv(text: string): Result<MeasurementFile> {
-  const rows = text.replace(/^\uFEFF/, '').split(/\r?\n/).map((row) => row.split(/[,;\t]/).map((cell) => cell.trim().replace(/^"|"$/g, '')));
+  const rows = text
+    .replace(/^\uFEFF/, '')
+    .split(/\r?\n/)
+    .map((row) => row.split(/[,;\t]/).map((cell) => cell.trim().replace(/^"|"$/g, '')));
   const head = rows[0] ?? [];
   const named = head.findIndex((cell) => /^(rtt([_ ]?ms)?|ms)$/i.test(cell));
   if (named < 0 && head.length > 1) return bad('line 1', 'has no column named rttMs', 'name the column of round trips rttMs');
@@ -86,7 +94,8 @@ function readCsv(text: string): Result<MeasurementFile> {
     const cell = row[column] ?? '';
     sent++;
     if (cell === '' || cell === '-') continue;
-    if (!/^\d+(\.\d+)?$/.test(cell)) return bad(`line ${i + 1}`, `“${cell}” is not a round trip in ms`, 'a number with a point, or - for a lost probe');
+    if (!/^\d+(\.\d+)?$/.test(cell))
+      return bad(`line ${i + 1}`, `“${cell}” is not a round trip in ms`, 'a number with a point, or - for a lost probe');
     roundTrips.push(Number(cell));
   }
   return read('round trips', roundTrips, sent);
@@ -105,6 +114,10 @@ export function readMeasurementFile(text: string): Result<MeasurementFile> {
         ? readFping(text)
         : readCsv(text);
   if (result.ok && result.value.kind !== 'iperf3' && !result.value.summary.sent && result.value.roundTripsMs.length === 0)
-    return bad('line 1', 'holds no measurement that could be read', 'give text of ping or fping -C, JSON of iperf3 -J, or a CSV with a column rttMs');
+    return bad(
+      'line 1',
+      'holds no measurement that could be read',
+      'give text of ping or fping -C, JSON of iperf3 -J, or a CSV with a column rttMs',
+    );
   return result;
 }

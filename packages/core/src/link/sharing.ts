@@ -18,7 +18,10 @@ const normalP95 = ({ count, activeShare, meanMbps, sdMbps }: Sharers): number =>
 function normalCdf(z: number): number {
   const t = 1 / (1 + 0.2316419 * Math.abs(z));
   const tail =
-    Math.exp((-z * z) / 2) * 0.3989422804 * t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+    Math.exp((-z * z) / 2) *
+    0.3989422804 *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   return z > 0 ? 1 - tail : tail;
 }
 
@@ -33,7 +36,12 @@ export function demandP95Mbps(sharers: Sharers): number {
   if (count >= 30) return normalP95(sharers);
   const chances = Array.from({ length: count + 1 }, (_, k) => binomialPmf(count, k, activeShare));
   const below = (rate: number) =>
-    chances.reduce((sum, chance, k) => sum + chance * (k === 0 || sdMbps === 0 ? (rate >= k * meanMbps ? 1 : 0) : normalCdf((rate - k * meanMbps) / (sdMbps * Math.sqrt(k)))), 0);
+    chances.reduce(
+      (sum, chance, k) =>
+        sum +
+        chance * (k === 0 || sdMbps === 0 ? (rate >= k * meanMbps ? 1 : 0) : normalCdf((rate - k * meanMbps) / (sdMbps * Math.sqrt(k)))),
+      0,
+    );
   let [low, high] = [0, count * (meanMbps + 4 * sdMbps)];
   for (let i = 0; i < 30; i++) {
     const middle = (low + high) / 2;

@@ -40,7 +40,12 @@ export const nothingKnown: LinkSummary = {
 
 /** Summary of round trips in the order they were sent. @param sent probes sent, where known (lost ones included) */
 export function summariseRoundTrips(roundTripsMs: readonly number[], sent: number | null = null): LinkSummary {
-  const counted = { ...nothingKnown, sent, received: roundTripsMs.length, lossPercent: sent ? (100 * (sent - roundTripsMs.length)) / sent : null };
+  const counted = {
+    ...nothingKnown,
+    sent,
+    received: roundTripsMs.length,
+    lossPercent: sent ? (100 * (sent - roundTripsMs.length)) / sent : null,
+  };
   if (roundTripsMs.length === 0) return counted;
   const sorted = [...roundTripsMs].sort((a, b) => a - b);
   const interval = medianInterval(sorted);

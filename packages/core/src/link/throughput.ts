@@ -18,4 +18,5 @@ export function mathisMbps(rttMs: number, lossShare: number, segmentBytes = 1460
 }
 
 /** One flow with window W cannot pass W/RTT. @returns Mbit/s */
-export const windowMbps = (rttMs: number, windowBytes: number): number => (rttMs <= 0 ? Infinity : (windowBytes * 8) / (rttMs / 1000) / 1e6);
+export const windowMbps = (rttMs: number, windowBytes: number): number =>
+  rttMs <= 0 ? Infinity : (windowBytes * 8) / (rttMs / 1000) / 1e6;

@@ -4,7 +4,18 @@ export type WifiStandard = 'ht' | 'vht' | 'he';
 
 /** Modulation and coding by MCS index: bits per subcarrier and stream, and code rate [IEEE 802.11-2020 tables 19-27 ff., 802.11ax table 27-55 ff.]. */
 const schemes: readonly [bits: number, rate: number][] = [
-  [1, 1 / 2], [2, 1 / 2], [2, 3 / 4], [4, 1 / 2], [4, 3 / 4], [6, 2 / 3], [6, 3 / 4], [6, 5 / 6], [8, 3 / 4], [8, 5 / 6], [10, 3 / 4], [10, 5 / 6],
+  [1, 1 / 2],
+  [2, 1 / 2],
+  [2, 3 / 4],
+  [4, 1 / 2],
+  [4, 3 / 4],
+  [6, 2 / 3],
+  [6, 3 / 4],
+  [6, 5 / 6],
+  [8, 3 / 4],
+  [8, 5 / 6],
+  [10, 3 / 4],
+  [10, 5 / 6],
 ];
 const dataSubcarriers: Record<WifiStandard, Record<number, number>> = {
   ht: { 20: 52, 40: 108 },
@@ -29,11 +40,16 @@ export function wifiRateMbps(standard: WifiStandard, widthMhz: number, mcs: numb
   const scheme = Number.isInteger(mcs) && mcs >= 0 && mcs <= highestMcs[standard] ? schemes[mcs] : undefined;
   if (!scheme) return bad('mcs', `${standard} has no MCS ${mcs}`, `use 0 to ${highestMcs[standard]}`);
   const most = standard === 'ht' ? 4 : 8;
-  if (!Number.isInteger(streams) || streams < 1 || streams > most) return bad('streams', `${standard} has no ${streams} streams`, `use 1 to ${most}`);
+  if (!Number.isInteger(streams) || streams < 1 || streams > most)
+    return bad('streams', `${standard} has no ${streams} streams`, `use 1 to ${most}`);
   if (!guardIntervalsNs[standard].includes(guardNs))
     return bad('gi', `${standard} has no guard interval of ${guardNs} ns`, `use one of ${guardIntervalsNs[standard].join(', ')}`);
   if (standard === 'vht' && vhtExcluded[`${widthMhz}/${mcs}`]?.includes(streams))
-    return bad('mcs', `VHT excludes MCS ${mcs} at ${widthMhz} MHz with ${streams} stream${streams === 1 ? '' : 's'}`, 'use a lower MCS or another number of streams');
+    return bad(
+      'mcs',
+      `VHT excludes MCS ${mcs} at ${widthMhz} MHz with ${streams} stream${streams === 1 ? '' : 's'}`,
+      'use a lower MCS or another number of streams',
+    );
   const symbolUs = (standard === 'he' ? 12.8 : 3.2) + guardNs / 1000;
   return good((streams * carriers * scheme[0] * scheme[1]) / symbolUs);
 }

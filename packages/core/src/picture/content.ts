@@ -22,10 +22,28 @@ interface MeasuredContent {
 export const contentClasses: Record<ContentClass, MeasuredContent> = {
   still: { words: 'a still page', mbps: [0.09, 0.2, 0.91], firstFrameBytes: [237e3, 546e3, 2194e3], chroma444Factor: 1, videoShare: 0 },
   text: { words: 'scrolling text', mbps: [1.6, 1.8, 5.0], firstFrameBytes: [306e3, 647e3, 2614e3], chroma444Factor: 1, videoShare: 0 },
-  window: { words: 'windows moved over text', mbps: [1.1, 2.3, 11.6], firstFrameBytes: [246e3, 565e3, 2244e3], chroma444Factor: 1, videoShare: 0.2 },
-  'page-video': { words: 'a moving picture in a page', mbps: [3.5, 4.3, 6.1], firstFrameBytes: [178e3, 490e3, 2139e3], chroma444Factor: 1.4, videoShare: 0.9 },
+  window: {
+    words: 'windows moved over text',
+    mbps: [1.1, 2.3, 11.6],
+    firstFrameBytes: [246e3, 565e3, 2244e3],
+    chroma444Factor: 1,
+    videoShare: 0.2,
+  },
+  'page-video': {
+    words: 'a moving picture in a page',
+    mbps: [3.5, 4.3, 6.1],
+    firstFrameBytes: [178e3, 490e3, 2139e3],
+    chroma444Factor: 1.4,
+    videoShare: 0.9,
+  },
   video: { words: 'full-screen video', mbps: [4.5, 9.2, 33.5], firstFrameBytes: [32e3, 60e3, 214e3], chroma444Factor: 1.7, videoShare: 1 },
-  motion: { words: 'detailed full-screen motion', mbps: [7.2, 14.4, 47.0], firstFrameBytes: [56e3, 106e3, 325e3], chroma444Factor: 1.7, videoShare: 1 },
+  motion: {
+    words: 'detailed full-screen motion',
+    mbps: [7.2, 14.4, 47.0],
+    firstFrameBytes: [56e3, 106e3, 325e3],
+    chroma444Factor: 1.7,
+    videoShare: 1,
+  },
 };
 
 /** Power by which the rate grows with frames a second (fitted to the handbook's 15/30/60 rows). */

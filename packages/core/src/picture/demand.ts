@@ -66,7 +66,10 @@ export function pictureDemand(mix: Partial<Record<ContentClass, number>>, stream
     squares += share * mbps * mbps;
     if (video) videoMbps += share * mbps;
     const first = contentClasses[content].firstFrameBytes;
-    firstFrameBytes += share * (atPixels(first, stream.activePixels) + (stream.idlePixels > 0 ? atPixels(contentClasses.still.firstFrameBytes, stream.idlePixels) : 0));
+    firstFrameBytes +=
+      share *
+      (atPixels(first, stream.activePixels) +
+        (stream.idlePixels > 0 ? atPixels(contentClasses.still.firstFrameBytes, stream.idlePixels) : 0));
   }
   parts.sort((a, b) => b.mbps - a.mbps);
   let above = 0;

@@ -2,7 +2,13 @@ import type { Codec, Decoder, DecodeAnswer } from '@underpass/contracts';
 import { h264Levels, hevcLevels } from './levels.js';
 
 /** AV1 levels, luma samples a second (from memory of the AV1 specification, Annex A; assumed). VP9 decoders are taken alike. */
-const av1SamplesPerS: Record<string, number> = { '4': 70_778_880, '4.1': 141_557_760, '5': 267_386_880, '5.1': 534_773_760, '5.2': 1_069_547_520 };
+const av1SamplesPerS: Record<string, number> = {
+  '4': 70_778_880,
+  '4.1': 141_557_760,
+  '5': 267_386_880,
+  '5.1': 534_773_760,
+  '5.2': 1_069_547_520,
+};
 
 /** Macroblocks a second by codec and level (256 luma samples are one macroblock). */
 const capacities = new Map<string, number>([
@@ -15,7 +21,9 @@ const aliases: Record<string, string> = { '4.1': '4', '3.2': '3.1' };
 
 /** Macroblocks a second a decoder of this level takes; 0 for a level that is in no table. */
 export const decoderMacroblocksPerS = (decoder: Decoder): number =>
-  capacities.get(`${decoder.codec}@${decoder.level}`) ?? capacities.get(`${decoder.codec}@${aliases[decoder.level] ?? decoder.level.replace('.0', '')}`) ?? 0;
+  capacities.get(`${decoder.codec}@${decoder.level}`) ??
+  capacities.get(`${decoder.codec}@${aliases[decoder.level] ?? decoder.level.replace('.0', '')}`) ??
+  0;
 
 /**
  * One core decodes about 1080p30 of H.264 on a small processor (from memory, assumed); a full-size one about 2.5 times that.
@@ -38,7 +46,12 @@ export const needsDecoder = (codec: Codec): codec is 'h264' | 'hevc' | 'av1' => 
 export const fittingDecoder = (decoders: readonly Decoder[], codec: Codec, chroma444: boolean): Decoder | undefined => {
   let best: Decoder | undefined;
   for (const decoder of decoders)
-    if (decoder.codec === codec && (!chroma444 || decoder.chroma444) && (!best || decoderMacroblocksPerS(decoder) > decoderMacroblocksPerS(best))) best = decoder;
+    if (
+      decoder.codec === codec &&
+      (!chroma444 || decoder.chroma444) &&
+      (!best || decoderMacroblocksPerS(decoder) > decoderMacroblocksPerS(best))
+    )
+      best = decoder;
   return best;
 };
 
@@ -60,4 +73,3 @@ export function decodersFromAnswers(answers: readonly DecodeAnswer[]): Decoder[]
   }
   return [...best.values()];
 }
-

@@ -38,5 +38,9 @@ export function h264Level(widthPx: number, heightPx: number, fps: number): strin
 /** Lowest HEVC level that holds a mode (main tier), or null above all. Sides are at most sqrt(8 · frame samples). */
 export function hevcLevel(widthPx: number, heightPx: number, fps: number): string | null {
   const samples = widthPx * heightPx;
-  return hevcLevels.find(([, rate, size]) => samples <= size && samples * fps <= rate && Math.max(widthPx, heightPx) <= Math.sqrt(8 * size))?.[0] ?? null;
+  return (
+    hevcLevels.find(
+      ([, rate, size]) => samples <= size && samples * fps <= rate && Math.max(widthPx, heightPx) <= Math.sqrt(8 * size),
+    )?.[0] ?? null
+  );
 }

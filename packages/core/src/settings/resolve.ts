@@ -16,7 +16,12 @@ export function indexSettings(entries: Iterable<Setting>): Map<string, Setting[]
   return index;
 }
 
-export type HiddenBecause = 'a nearer layer is set' | 'a layer above is locked' | 'a stricter value counts' | 'its condition does not hold' | 'the value is not valid';
+export type HiddenBecause =
+  | 'a nearer layer is set'
+  | 'a layer above is locked'
+  | 'a stricter value counts'
+  | 'its condition does not hold'
+  | 'the value is not valid';
 export interface Explanation {
   key: string;
   value: SettingValue;
@@ -59,7 +64,12 @@ function stricter(definition: SettingDefinition, a: SettingValue, b: SettingValu
  * Resolves one setting: the six layers, conditions, three merge rules and locks. Pure and deterministic. `explain` collects
  * what was hidden and why; without it nothing is collected, which is the fast way.
  */
-function resolve(definition: SettingDefinition, entries: readonly Setting[], subject: SettingSubject, explain: Explanation | null): SettingValue {
+function resolve(
+  definition: SettingDefinition,
+  entries: readonly Setting[],
+  subject: SettingSubject,
+  explain: Explanation | null,
+): SettingValue {
   const candidates: Candidate[] = [];
   for (const entry of entries) {
     const near = nearness(entry, subject);

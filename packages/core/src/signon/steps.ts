@@ -64,7 +64,15 @@ export function signonTimeline(f: SignonFacts): Timeline {
   add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, false, f.profileMB > 0 ? 'computed' : 'assumed');
   // applications are delivered beside the profile, not after it
   if (f.deliveredMB > 0)
-    steps.push({ name: 'applications delivered', bay: 'Workspace', seconds: (f.deliveredMB * 8) / f.profileMbps, spreadS: 0, byPerson: false, source: 'computed', after: created });
+    steps.push({
+      name: 'applications delivered',
+      bay: 'Workspace',
+      seconds: (f.deliveredMB * 8) / f.profileMbps,
+      spreadS: 0,
+      byPerson: false,
+      source: 'computed',
+      after: created,
+    });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
   add('shell', 'Workspace', f.publishedApp ? 2 : 5);
   add('first useful picture', 'Link', rttS + (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps), false, 'computed');

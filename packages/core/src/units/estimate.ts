@@ -14,7 +14,14 @@ export interface Estimate {
 }
 
 // Every estimate has the same fields in the same order: evaluation makes millions of them, and that keeps them cheap.
-export const between = (value: number, low: number, high: number, source: Estimate['source'], note: string, samples?: number): Estimate => ({ value, low, high, source, note, samples, notUsed: undefined });
+export const between = (
+  value: number,
+  low: number,
+  high: number,
+  source: Estimate['source'],
+  note: string,
+  samples?: number,
+): Estimate => ({ value, low, high, source, note, samples, notUsed: undefined });
 export const exact = (value: number, source: Estimate['source'], note: string): Estimate => between(value, value, value, source, note);
 /** A default of ours with a spread: wide enough that a threshold inside it counts as not known. */
 export const assumed = (value: number, low: number, high: number, note: string): Estimate => between(value, low, high, 'assumed', note);

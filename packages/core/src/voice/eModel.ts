@@ -38,7 +38,13 @@ export function mosOfRating(r: number): number {
  * @param delayMs one way, mouth to ear, 0 and up
  * @param lossPercent 0 to 100
  */
-export function voiceQuality(delayMs: number, lossPercent: number, codec: VoiceCodec = 'g711-plc', burstRatio = 1, advantage = 0): VoiceQuality {
+export function voiceQuality(
+  delayMs: number,
+  lossPercent: number,
+  codec: VoiceCodec = 'g711-plc',
+  burstRatio = 1,
+  advantage = 0,
+): VoiceQuality {
   const idd = delayImpairment(delayMs);
   const ieEff = lossImpairment(codec, lossPercent, burstRatio);
   const r = 93.2 - idd - ieEff + advantage;

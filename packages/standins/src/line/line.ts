@@ -66,7 +66,12 @@ function relay(from: Socket, to: Socket, way: Shaper): void {
   from.on('end', () => way.pass({ bytes: 0, deliver: () => to.end() }));
 }
 
-async function openUdp({ udp, server, udpBlocked }: LineOptions, up: Shaper, down: Shaper, counts: Line['datagrams']): Promise<UdpSocket[]> {
+async function openUdp(
+  { udp, server, udpBlocked }: LineOptions,
+  up: Shaper,
+  down: Shaper,
+  counts: Line['datagrams'],
+): Promise<UdpSocket[]> {
   const all: UdpSocket[] = [];
   for (let i = 0; udp && i < udp.count; i++) {
     const near = createSocket('udp4');

@@ -89,7 +89,8 @@ export class Shaper {
   private run(): void {
     const now = this.now();
     let done = 0;
-    while (done < this.queue.length && (this.queue[done] as { at: number }).at <= now + 0.3) (this.queue[done++] as { deliver: () => void }).deliver();
+    while (done < this.queue.length && (this.queue[done] as { at: number }).at <= now + 0.3)
+      (this.queue[done++] as { deliver: () => void }).deliver();
     this.queue.splice(0, done);
     if (this.queue.length) this.arm();
   }

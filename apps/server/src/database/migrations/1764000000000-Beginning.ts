@@ -42,6 +42,8 @@ export class Beginning1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE verdict_history, draft, check_link, app_session, app_user, measurement, audit_entry, estate_object; DROP SEQUENCE estate_version_seq;');
+    await runner.query(
+      'DROP TABLE verdict_history, draft, check_link, app_session, app_user, measurement, audit_entry, estate_object; DROP SEQUENCE estate_version_seq;',
+    );
   }
 }

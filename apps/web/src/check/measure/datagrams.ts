@@ -70,5 +70,11 @@ async function echoAll(channel: RTCDataChannel): Promise<Datagrams> {
   const slowest = Math.max(500, ...trips.filter((trip): trip is number => trip !== undefined));
   await sleep(Math.min(3000, slowest + 500));
   const came = trips.filter((trip): trip is number => trip !== undefined);
-  return { passes: came.length > 0, sent: count, lost: count - came.length, overtaken, jitterMs: Math.round(interarrivalJitterMs(came) * 100) / 100 };
+  return {
+    passes: came.length > 0,
+    sent: count,
+    lost: count - came.length,
+    overtaken,
+    jitterMs: Math.round(interarrivalJitterMs(came) * 100) / 100,
+  };
 }

@@ -17,8 +17,22 @@ export async function measureScreens(refreshHz: number | undefined): Promise<Scr
     new Promise<null>((resolve) => setTimeout(() => resolve(null), 4000)),
   ]);
   if (details && details.screens.length > 0)
-    return details.screens.map((screen) => ({ widthPx: Math.round(screen.width * screen.devicePixelRatio), heightPx: Math.round(screen.height * screen.devicePixelRatio), scale: Math.round(screen.devicePixelRatio * 100) / 100, x: Math.round(screen.left), y: Math.round(screen.top), ...hz }));
-  return [{ widthPx: Math.round(screen.width * devicePixelRatio), heightPx: Math.round(screen.height * devicePixelRatio), scale: Math.round(devicePixelRatio * 100) / 100, ...hz }];
+    return details.screens.map((screen) => ({
+      widthPx: Math.round(screen.width * screen.devicePixelRatio),
+      heightPx: Math.round(screen.height * screen.devicePixelRatio),
+      scale: Math.round(screen.devicePixelRatio * 100) / 100,
+      x: Math.round(screen.left),
+      y: Math.round(screen.top),
+      ...hz,
+    }));
+  return [
+    {
+      widthPx: Math.round(screen.width * devicePixelRatio),
+      heightPx: Math.round(screen.height * devicePixelRatio),
+      scale: Math.round(devicePixelRatio * 100) / 100,
+      ...hz,
+    },
+  ];
 }
 
 /** Frames counted for a while; the median interval tells the refresh rate. */
@@ -30,7 +44,10 @@ export function measureRefresh(frames = 60): Promise<number | undefined> {
       times.push(at);
       if (times.length < frames) return void requestAnimationFrame(tick);
       clearTimeout(timer);
-      const gaps = times.slice(1).map((time, i) => time - (times[i] as number)).sort((a, b) => a - b);
+      const gaps = times
+        .slice(1)
+        .map((time, i) => time - (times[i] as number))
+        .sort((a, b) => a - b);
       const middle = gaps[Math.floor(gaps.length / 2)] ?? 0;
       resolve(middle > 0 ? Math.round(1000 / middle) : undefined);
     };
@@ -38,23 +55,41 @@ export function measureRefresh(frames = 60): Promise<number | undefined> {
   });
 }
 
-const codecs = { h264: 'video/mp4; codecs="avc1.640034"', hevc: 'video/mp4; codecs="hvc1.1.6.L153.B0"', vp9: 'video/webm; codecs="vp09.00.51.08"', av1: 'video/mp4; codecs="av01.0.13M.08"' } as const;
-const modes = { '1080p30': [1920, 1080, 30, 6e6], '1080p60': [1920, 1080, 60, 9e6], '2160p30': [3840, 2160, 30, 18e6], '2160p60': [3840, 2160, 60, 27e6] } as const;
+const codecs = {
+  h264: 'video/mp4; codecs="avc1.640034"',
+  hevc: 'video/mp4; codecs="hvc1.1.6.L153.B0"',
+  vp9: 'video/webm; codecs="vp09.00.51.08"',
+  av1: 'video/mp4; codecs="av01.0.13M.08"',
+} as const;
+const modes = {
+  '1080p30': [1920, 1080, 30, 6e6],
+  '1080p60': [1920, 1080, 60, 9e6],
+  '2160p30': [3840, 2160, 30, 18e6],
+  '2160p60': [3840, 2160, 60, 27e6],
+} as const;
 
 /** What the browser says of its decoders (Media Capabilities): supported, smooth, and efficient, which means in hardware. */
 export async function measureDecoders(): Promise<DecodeAnswer[]> {
   const answers: DecodeAnswer[] = [];
   if (!navigator.mediaCapabilities) return answers;
   for (const [codec, contentType] of Object.entries(codecs) as [keyof typeof codecs, string][])
-    for (const [mode, [width, height, framerate, bitrate]] of Object.entries(modes) as [keyof typeof modes, readonly [number, number, number, number]][]) {
-      const info = await navigator.mediaCapabilities.decodingInfo({ type: 'file', video: { contentType, width, height, framerate, bitrate } }).catch(() => null);
-      if (info) answers.push({ codec, mode, supported: info.supported, smooth: info.smooth, hardware: info.supported && info.powerEfficient });
+    for (const [mode, [width, height, framerate, bitrate]] of Object.entries(modes) as [
+      keyof typeof modes,
+      readonly [number, number, number, number],
+    ][]) {
+      const info = await navigator.mediaCapabilities
+        .decodingInfo({ type: 'file', video: { contentType, width, height, framerate, bitrate } })
+        .catch(() => null);
+      if (info)
+        answers.push({ codec, mode, supported: info.supported, smooth: info.smooth, hardware: info.supported && info.powerEfficient });
     }
   return answers;
 }
 
-const vertex = 'attribute vec2 p;uniform float t;uniform mediump float i;void main(){float a=t+i*0.37;vec2 q=mat2(cos(a),-sin(a),sin(a),cos(a))*p*(0.2+0.6*fract(i*0.131));gl_Position=vec4(q,0.,1.);}';
-const fragment = 'precision mediump float;uniform mediump float i;void main(){float v=0.0;for(int k=0;k<24;k++){v+=sin(gl_FragCoord.x*0.01*float(k)+i);}gl_FragColor=vec4(fract(v),fract(i*0.3),0.5,0.5);}';
+const vertex =
+  'attribute vec2 p;uniform float t;uniform mediump float i;void main(){float a=t+i*0.37;vec2 q=mat2(cos(a),-sin(a),sin(a),cos(a))*p*(0.2+0.6*fract(i*0.131));gl_Position=vec4(q,0.,1.);}';
+const fragment =
+  'precision mediump float;uniform mediump float i;void main(){float v=0.0;for(int k=0;k<24;k++){v+=sin(gl_FragCoord.x*0.01*float(k)+i);}gl_FragColor=vec4(fract(v),fract(i*0.3),0.5,0.5);}';
 
 /** A short drawn scene with measured frame times; the renderer's own name tells processor or graphics hardware. */
 export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Promise<DrawnScene | undefined> {
@@ -63,7 +98,10 @@ export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Pro
   const info = gl.getExtension('WEBGL_debug_renderer_info');
   const renderer = String(gl.getParameter(info ? info.UNMASKED_RENDERER_WEBGL : gl.RENDERER)).slice(0, 300);
   const program = gl.createProgram();
-  for (const [type, source] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, fragment]] as const) {
+  for (const [type, source] of [
+    [gl.VERTEX_SHADER, vertex],
+    [gl.FRAGMENT_SHADER, fragment],
+  ] as const) {
     const shader = gl.createShader(type);
     if (!shader) return undefined;
     gl.shaderSource(shader, source);
@@ -104,7 +142,13 @@ export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Pro
   const mean = (values: number[]) => values.reduce((sum, v) => sum + v, 0) / values.length;
   const worst = sorted.slice(-Math.max(1, Math.floor(sorted.length / 100)));
   const byProcessor = /software|swift|llvm|basic render|raster/i.test(renderer);
-  return { renderer, drawnBy: byProcessor ? 'processor' : 'graphics', frames: sorted.length, averageFps: Math.round(10000 / mean(sorted)) / 10, low1Fps: Math.round(10000 / mean(worst)) / 10 };
+  return {
+    renderer,
+    drawnBy: byProcessor ? 'processor' : 'graphics',
+    frames: sorted.length,
+    averageFps: Math.round(10000 / mean(sorted)) / 10,
+    low1Fps: Math.round(10000 / mean(worst)) / 10,
+  };
 }
 
 interface Brand {
@@ -114,7 +158,9 @@ interface Brand {
 
 /** Kind and version as the browser names itself: its brand, else the last name/version of its user agent. */
 function nameOfBrowser(): { kind: string; version: string } {
-  const brands = (navigator as Navigator & { userAgentData?: { brands: Brand[] } }).userAgentData?.brands.filter(({ brand }) => !/not.*brand/i.test(brand));
+  const brands = (navigator as Navigator & { userAgentData?: { brands: Brand[] } }).userAgentData?.brands.filter(
+    ({ brand }) => !/not.*brand/i.test(brand),
+  );
   const brand = brands?.at(-1);
   if (brand) return { kind: brand.brand.slice(0, 60), version: brand.version.slice(0, 60) };
   const [, kind = 'browser', version = ''] = /([A-Za-z]+)\/([\d.]+)\s*$/.exec(navigator.userAgent) ?? [];

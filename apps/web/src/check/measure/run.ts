@@ -9,14 +9,27 @@ import { measureDown, measureUp } from './transfers.js';
 export const stepOrder = ['round trips', 'datagrams', 'down', 'up', 'picture'] as const;
 export type StepName = (typeof stepOrder)[number];
 
-const median = (values: readonly number[]): number | undefined => (values.length >= 5 ? percentile([...values].sort((a, b) => a - b), 0.5) : undefined);
+const median = (values: readonly number[]): number | undefined =>
+  values.length >= 5
+    ? percentile(
+        [...values].sort((a, b) => a - b),
+        0.5,
+      )
+    : undefined;
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /**
  * The whole check, step by step. What is known so far is sent after each step, so that a check that is broken off keeps its parts.
  * Ends early where the signal says so.
  */
-export async function runCheck(token: string, socket: CheckSocket, canvas: HTMLCanvasElement, screens: Promise<unknown>, signal: AbortSignal, onStep: (step: StepName, figures: Figures) => void): Promise<Figures> {
+export async function runCheck(
+  token: string,
+  socket: CheckSocket,
+  canvas: HTMLCanvasElement,
+  screens: Promise<unknown>,
+  signal: AbortSignal,
+  onStep: (step: StepName, figures: Figures) => void,
+): Promise<Figures> {
   const figures: Figures = {};
   const begin = (step: StepName) => {
     onStep(step, { ...figures });

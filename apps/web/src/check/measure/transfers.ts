@@ -16,7 +16,8 @@ export function rateOf(points: readonly Point[]): number | null {
   const last = points.at(-1);
   if (!first || !last || last.bytes === first.bytes) return null;
   const length = last.atMs - first.atMs;
-  const from = points.find((point) => point.atMs - first.atMs >= Math.max(Math.min(1000, length / 2), length / 4) && point.bytes > 0) ?? first;
+  const from =
+    points.find((point) => point.atMs - first.atMs >= Math.max(Math.min(1000, length / 2), length / 4) && point.bytes > 0) ?? first;
   const seconds = (last.atMs - from.atMs) / 1000;
   return seconds > 0.2 ? ((last.bytes - from.bytes) * 8) / seconds / 1e6 : null;
 }
@@ -65,7 +66,12 @@ export async function measureUp(token: string, socket: CheckSocket, signal: Abor
     let blocks = 2;
     while (!stop.signal.aborted) {
       const started = performance.now();
-      await fetch(`/api/check/${token}/up`, { method: 'POST', body: new Blob(Array.from({ length: blocks }, () => block)), signal: stop.signal, headers: { 'x-underpass': '1', 'content-type': 'application/octet-stream' } });
+      await fetch(`/api/check/${token}/up`, {
+        method: 'POST',
+        body: new Blob(Array.from({ length: blocks }, () => block)),
+        signal: stop.signal,
+        headers: { 'x-underpass': '1', 'content-type': 'application/octet-stream' },
+      });
       if (performance.now() - started < 500) blocks = Math.min(256, blocks * 2);
     }
   };

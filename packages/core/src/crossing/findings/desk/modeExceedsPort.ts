@@ -14,14 +14,28 @@ export const modeExceedsPort: FindingKind = {
     const mode = `${screen.widthPx} × ${screen.heightPx} at ${screen.refreshHz ?? 60} Hz`;
     const replaced = (change: object) => screens.map((other, at) => (at === i ? { ...other, ...change } : other));
     return {
-      text: fit.highestHz ? `${mode} does not pass ${screen.port}: it falls to ${fit.highestHz} Hz` : `${mode} does not pass ${screen.port}: the screen stays dark or smaller`,
+      text: fit.highestHz
+        ? `${mode} does not pass ${screen.port}: it falls to ${fit.highestHz} Hz`
+        : `${mode} does not pass ${screen.port}: the screen stays dark or smaller`,
       cost: fit.highestHz ? 150 : cost.device,
       costText: fit.highestHz ? `${fit.highestHz} of ${screen.refreshHz ?? 60} Hz` : '1 screen',
       sure: 'sure',
       evidence: [{ source: 'computed', text: `needs ${fit.neededGbps.toFixed(1)} Gbit/s, the port carries ${fit.usableGbps.toFixed(1)}` }],
       remedies: [
-        { text: 'Use a port that carries it', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: replaced({ port: 'dp-hbr2' }) }], ask: 'the device must have one' },
-        ...(fit.highestHz ? [{ text: `Set the screen to ${fit.highestHz} Hz so that it does not flicker between modes`, change: [], ask: 'no figure gets better, but nothing is left to chance' }] : []),
+        {
+          text: 'Use a port that carries it',
+          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: replaced({ port: 'dp-hbr2' }) }],
+          ask: 'the device must have one',
+        },
+        ...(fit.highestHz
+          ? [
+              {
+                text: `Set the screen to ${fit.highestHz} Hz so that it does not flicker between modes`,
+                change: [],
+                ask: 'no figure gets better, but nothing is left to chance',
+              },
+            ]
+          : []),
       ],
     };
   },

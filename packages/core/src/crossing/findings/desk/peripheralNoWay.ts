@@ -10,7 +10,10 @@ export const peripheralNoWay: FindingKind = {
     if (!first?.peripheral) return null;
     const byRule = stopped.filter((item) => item.why.startsWith('the rules'));
     return {
-      text: stopped.length === 1 ? `${first.name} does not reach the session: ${first.why}` : `${stopped.map((item) => item.name).join(', ')} do not reach the session: ${first.why}`,
+      text:
+        stopped.length === 1
+          ? `${first.name} does not reach the session: ${first.why}`
+          : `${stopped.map((item) => item.name).join(', ')} do not reach the session: ${first.why}`,
       cost: cost.device + 50 * (stopped.length - 1),
       costText: plural(stopped.length, 'device'),
       sure: 'sure',
@@ -18,11 +21,42 @@ export const peripheralNoWay: FindingKind = {
       remedies: [
         ...(byRule.length
           ? [
-              { text: `Let ${byRule.map((item) => item.name.toLowerCase()).join(' and ')} through at ${location.name}`, change: [{ type: 'setting' as const, key: 'redirection.devices' as const, layer: 'location' as const, target: location.id, value: byRule.map((item) => item.peripheral as string) }] },
-              { text: 'Let it through on this endpoint only', change: [{ type: 'setting' as const, key: 'redirection.devices' as const, layer: 'endpoint' as const, target: endpoint.id, value: byRule.map((item) => item.peripheral as string) }] },
+              {
+                text: `Let ${byRule.map((item) => item.name.toLowerCase()).join(' and ')} through at ${location.name}`,
+                change: [
+                  {
+                    type: 'setting' as const,
+                    key: 'redirection.devices' as const,
+                    layer: 'location' as const,
+                    target: location.id,
+                    value: byRule.map((item) => item.peripheral as string),
+                  },
+                ],
+              },
+              {
+                text: 'Let it through on this endpoint only',
+                change: [
+                  {
+                    type: 'setting' as const,
+                    key: 'redirection.devices' as const,
+                    layer: 'endpoint' as const,
+                    target: endpoint.id,
+                    value: byRule.map((item) => item.peripheral as string),
+                  },
+                ],
+              },
             ]
           : []),
-        ...(endpoint.clientKind === 'browser' ? [{ text: 'Use the native client', change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' }] }] : []),
+        ...(endpoint.clientKind === 'browser'
+          ? [
+              {
+                text: 'Use the native client',
+                change: [
+                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
+                ],
+              },
+            ]
+          : []),
       ],
     };
   },

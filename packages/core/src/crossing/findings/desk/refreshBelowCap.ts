@@ -13,8 +13,18 @@ export const refreshBelowCap: FindingKind = {
       cost: cost.risk + 5,
       costText: `${Math.round(settings['picture.frameCap'] - slowest)} frames thrown away`,
       sure: 'sure',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s` }],
-      remedies: [{ text: `Cap this endpoint at ${cap} frames`, change: [{ type: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: endpoint.id, value: cap }] }],
+      evidence: [
+        {
+          source: endpoint.reportedAt ? 'reported' : 'declared',
+          text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s`,
+        },
+      ],
+      remedies: [
+        {
+          text: `Cap this endpoint at ${cap} frames`,
+          change: [{ type: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: endpoint.id, value: cap }],
+        },
+      ],
     };
   },
 };

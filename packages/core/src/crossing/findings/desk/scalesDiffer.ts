@@ -16,7 +16,19 @@ export const scalesDiffer: FindingKind = {
       sure: 'likely',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `scales ${[...scales].join(', ')}` }],
       remedies: [
-        { text: `Give every screen the scale ${low}`, change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }], ask: 'text has one size on all screens' },
+        {
+          text: `Give every screen the scale ${low}`,
+          change: [
+            {
+              type: 'object',
+              kind: 'endpoint',
+              id: endpoint.id,
+              field: 'screens',
+              value: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [],
+            },
+          ],
+          ask: 'text has one size on all screens',
+        },
         { text: 'Use one screen for the session', change: [], ask: 'one size of text, and less picture' },
       ],
     };

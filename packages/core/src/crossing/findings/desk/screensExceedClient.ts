@@ -6,7 +6,10 @@ export const screensExceedClient: FindingKind = {
   weight: 'limited',
   detect: ({ endpoint }, { session }) => {
     if (session.left === 0 || (session.leftBecause !== 'client' && session.leftBecause !== 'pixels')) return null;
-    const limit = session.leftBecause === 'client' ? plural(session.limits.screens, 'screen') : `${Math.round(session.limits.pixels / 1e5) / 10} million pixels`;
+    const limit =
+      session.leftBecause === 'client'
+        ? plural(session.limits.screens, 'screen')
+        : `${Math.round(session.limits.pixels / 1e5) / 10} million pixels`;
     return {
       text: `${plural(session.left, 'screen stays', 'screens stay')} dark: a ${endpoint.clientKind} takes ${limit}`,
       cost: cost.device + 50 * (session.left - 1),
@@ -17,8 +20,20 @@ export const screensExceedClient: FindingKind = {
         { source: 'assumed', text: `a ${endpoint.clientKind} takes ${limit}; common practice` },
       ],
       remedies: [
-        ...(endpoint.platform === 'thin' ? [] : [{ text: 'Use the native client', change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' }] }]),
-        { text: `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`, change: [{ type: 'setting', key: 'screens.most', layer: 'endpoint', target: endpoint.id, value: session.screens.length }] },
+        ...(endpoint.platform === 'thin'
+          ? []
+          : [
+              {
+                text: 'Use the native client',
+                change: [
+                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
+                ],
+              },
+            ]),
+        {
+          text: `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`,
+          change: [{ type: 'setting', key: 'screens.most', layer: 'endpoint', target: endpoint.id, value: session.screens.length }],
+        },
       ],
     };
   },

@@ -13,6 +13,8 @@ export const screensNotKnown: FindingKind = {
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: '1 × 1920 × 1080; our default' }],
-          remedies: [{ text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it counts the screens; 40 seconds of the person’s time' }],
+          remedies: [
+            { text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it counts the screens; 40 seconds of the person’s time' },
+          ],
         },
 };

@@ -16,8 +16,14 @@ export const sessionNotScreenSize: FindingKind = {
       sure: 'sure',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` }],
       remedies: [
-        { text: `Follow the window at ${location.name}`, change: [{ type: 'setting', key: 'picture.resolution', layer: 'location', target: location.id, value: 'follow' }] },
-        { text: 'Use the native size on this endpoint', change: [{ type: 'setting', key: 'picture.resolution', layer: 'endpoint', target: endpoint.id, value: 'native' }] },
+        {
+          text: `Follow the window at ${location.name}`,
+          change: [{ type: 'setting', key: 'picture.resolution', layer: 'location', target: location.id, value: 'follow' }],
+        },
+        {
+          text: 'Use the native size on this endpoint',
+          change: [{ type: 'setting', key: 'picture.resolution', layer: 'endpoint', target: endpoint.id, value: 'native' }],
+        },
       ],
     };
   },

@@ -14,10 +14,26 @@ export const clientTooOld: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `client ${endpoint.clientVersion}, compared field by field with ${floor?.version}` }],
+      evidence: [
+        {
+          source: endpoint.reportedAt ? 'reported' : 'declared',
+          text: `client ${endpoint.clientVersion}, compared field by field with ${floor?.version}`,
+        },
+      ],
       remedies: [
-        { text: `Update the client to ${floor?.version}`, change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientVersion', value: floor?.version }], ask: 'somebody must install it' },
-        ...(endpoint.platform === 'thin' ? [] : [{ text: 'Use the browser until then', change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'browser' }] }]),
+        {
+          text: `Update the client to ${floor?.version}`,
+          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientVersion', value: floor?.version }],
+          ask: 'somebody must install it',
+        },
+        ...(endpoint.platform === 'thin'
+          ? []
+          : [
+              {
+                text: 'Use the browser until then',
+                change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'browser' }],
+              },
+            ]),
       ],
     };
   },

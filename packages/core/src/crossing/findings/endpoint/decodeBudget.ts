@@ -7,17 +7,28 @@ export const decodeBudget: FindingKind = {
   detect: ({ endpoint }, { frames, session, wanted, settings }) => {
     const { decoding } = frames;
     if (decoding.by !== 'hardware' || decoding.capacity === null || decoding.neededMacroblocksPerS <= decoding.capacity) return null;
-    const set = (key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec', value: number | string, text: string) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
+    const set = (
+      key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec',
+      value: number | string,
+      text: string,
+    ) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
     return {
       text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(decoding.capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard` }],
+      evidence: [
+        {
+          source: endpoint.reportedAt ? 'reported' : 'declared',
+          text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard`,
+        },
+      ],
       remedies: [
         set('picture.heldHeight', 1440, 'Hold its screens at 1440p'),
         set('picture.heldHeight', 1080, 'Hold its screens at 1080p'),
-        ...(session.screens.length > 1 ? [set('screens.most', session.screens.length - 1, `Use ${plural(session.screens.length - 1, 'screen')}`)] : []),
+        ...(session.screens.length > 1
+          ? [set('screens.most', session.screens.length - 1, `Use ${plural(session.screens.length - 1, 'screen')}`)]
+          : []),
         ...(settings['picture.frameCap'] > 30 ? [set('picture.frameCap', 30, 'Cap it at 30 frames')] : []),
         ...(session.codec === 'h264' ? [set('picture.codec', 'hevc', 'Code its picture in H.265')] : []),
       ],

@@ -13,6 +13,8 @@ export const decodersNotKnown: FindingKind = {
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
-          remedies: [{ text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it asks the browser for its decoders; 40 seconds' }],
+          remedies: [
+            { text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it asks the browser for its decoders; 40 seconds' },
+          ],
         },
 };

@@ -15,8 +15,15 @@ export const drawnByProcessor: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'measured', text: `drawn by ${scene.value.renderer}, ${scene.value.frames} frames, ${scene.at.slice(0, 10)}` }],
       remedies: [
-        { text: 'Use the native client', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientKind', value: 'native client' }] },
-        { text: 'Turn on graphics acceleration in the browser', change: [{ type: 'hypothesis', fact: 'drawnBy', value: 'graphics' }], ask: 'the person switches it on and checks again' },
+        {
+          text: 'Use the native client',
+          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientKind', value: 'native client' }],
+        },
+        {
+          text: 'Turn on graphics acceleration in the browser',
+          change: [{ type: 'hypothesis', fact: 'drawnBy', value: 'graphics' }],
+          ask: 'the person switches it on and checks again',
+        },
       ],
     };
   },

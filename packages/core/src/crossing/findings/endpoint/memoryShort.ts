@@ -18,7 +18,22 @@ export const memoryShort: FindingKind = {
       sure: 'rests on an assumption',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${endpoint.memoryMB} MB in ${endpoint.name}` }],
       remedies: [
-        ...(offload ? [{ text: 'Carry this person’s calls through the host', change: [{ type: 'setting' as const, key: 'media.callOffload' as const, layer: 'person' as const, target: person.id, value: false }] }] : []),
+        ...(offload
+          ? [
+              {
+                text: 'Carry this person’s calls through the host',
+                change: [
+                  {
+                    type: 'setting' as const,
+                    key: 'media.callOffload' as const,
+                    layer: 'person' as const,
+                    target: person.id,
+                    value: false,
+                  },
+                ],
+              },
+            ]
+          : []),
         { text: 'Close other programs on the device', change: [], ask: 'frees memory; ask the person' },
       ],
     };

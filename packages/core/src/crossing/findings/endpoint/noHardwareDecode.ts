@@ -11,7 +11,11 @@ export const noHardwareDecode: FindingKind = {
     if (load < 0.6) return null;
     const stream = `${session.codec.toUpperCase()}${session.chroma444 ? ' in 4:4:4' : ''}`;
     const short = frames.limiter === 'decoding' ? Math.max(0, 1 - frames.value / wanted.framesAtLeast) : 0;
-    const set = (key: 'picture.codec' | 'picture.chroma' | 'picture.heldHeight' | 'picture.frameCap' | 'picture.hardwareDecode', value: string | number | boolean, text: string) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
+    const set = (
+      key: 'picture.codec' | 'picture.chroma' | 'picture.heldHeight' | 'picture.frameCap' | 'picture.hardwareDecode',
+      value: string | number | boolean,
+      text: string,
+    ) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
     return {
       text: `${endpoint.name} decodes ${stream} on the processor: ${figure(load * 100)} % of it`,
       cost: short > 0 ? cost.short(short) : cost.risk + 30,
@@ -22,12 +26,17 @@ export const noHardwareDecode: FindingKind = {
         { source: 'assumed', text: 'a core decodes about 1080p30; from memory' },
       ],
       remedies: [
-        ...(session.codec !== 'h264' ? [set('picture.codec', 'h264', 'Code this endpoint’s picture in H.264')] : [set('picture.codec', 'hevc', 'Code this endpoint’s picture in H.265')]),
+        ...(session.codec !== 'h264'
+          ? [set('picture.codec', 'h264', 'Code this endpoint’s picture in H.264')]
+          : [set('picture.codec', 'hevc', 'Code this endpoint’s picture in H.265')]),
         ...(session.chroma444 ? [set('picture.chroma', '4:2:0', 'Use 4:2:0 on this endpoint')] : []),
         ...(settings['picture.hardwareDecode'] ? [] : [set('picture.hardwareDecode', true, 'Switch hardware decoding on')]),
         set('picture.heldHeight', 1080, 'Hold its screens at 1080p'),
         ...(settings['picture.frameCap'] > 30 ? [set('picture.frameCap', 30, 'Cap it at 30 frames')] : []),
-        { text: `Hold screens at ${location.name} to 1080p`, change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }] },
+        {
+          text: `Hold screens at ${location.name} to 1080p`,
+          change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }],
+        },
       ],
     };
   },

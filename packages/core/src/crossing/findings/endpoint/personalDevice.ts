@@ -8,14 +8,33 @@ export const personalDevice: FindingKind = {
     if (broken?.reason !== 'personal device refused') return null;
     const byPool = pool.managedOnly;
     return {
-      text: byPool ? `${pool.name} takes managed devices only, and ${endpoint.name} is ${person.name}’s own` : `The settings refuse personal devices, and ${endpoint.name} is ${person.name}’s own`,
+      text: byPool
+        ? `${pool.name} takes managed devices only, and ${endpoint.name} is ${person.name}’s own`
+        : `The settings refuse personal devices, and ${endpoint.name} is ${person.name}’s own`,
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `${endpoint.name} is personal; personal devices: ${byPool ? 'refused by the pool' : settings['security.personalDevices']}` }],
+      evidence: [
+        {
+          source: 'declared',
+          text: `${endpoint.name} is personal; personal devices: ${byPool ? 'refused by the pool' : settings['security.personalDevices']}`,
+        },
+      ],
       remedies: [
-        ...(byPool ? [{ text: `Let personal devices into ${pool.name}`, change: [{ type: 'object' as const, kind: 'pool' as const, id: pool.id, field: 'managedOnly', value: false }], ask: 'a risk to be weighed' }] : []),
-        { text: 'Give the person a managed device', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'ownership', value: 'managed' }], ask: 'a device must be handed out' },
+        ...(byPool
+          ? [
+              {
+                text: `Let personal devices into ${pool.name}`,
+                change: [{ type: 'object' as const, kind: 'pool' as const, id: pool.id, field: 'managedOnly', value: false }],
+                ask: 'a risk to be weighed',
+              },
+            ]
+          : []),
+        {
+          text: 'Give the person a managed device',
+          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'ownership', value: 'managed' }],
+          ask: 'a device must be handed out',
+        },
       ],
     };
   },

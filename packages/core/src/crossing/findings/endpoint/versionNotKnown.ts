@@ -14,7 +14,9 @@ export const versionNotKnown: FindingKind = {
       costText: '1 figure',
       sure: 'rests on an assumption',
       evidence: [{ source: 'assumed', text: 'the client is taken to be new enough' }],
-      remedies: [{ text: `Read the version on ${facts.endpoint.name}`, change: [], ask: 'it says whether the client is accepted; 2 minutes' }],
+      remedies: [
+        { text: `Read the version on ${facts.endpoint.name}`, change: [], ask: 'it says whether the client is accepted; 2 minutes' },
+      ],
     };
   },
 };

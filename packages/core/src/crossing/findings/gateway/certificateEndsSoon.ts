@@ -19,7 +19,9 @@ export const certificateEndsSoon: FindingKind = {
       costText: plural(days, 'day'),
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
-      remedies: [{ text: `Renew the certificate of ${gateway.name}`, change: [], ask: 'nothing changes today, sign-in goes on afterwards' }],
+      remedies: [
+        { text: `Renew the certificate of ${gateway.name}`, change: [], ask: 'nothing changes today, sign-in goes on afterwards' },
+      ],
     };
   },
 };

@@ -14,7 +14,11 @@ export const certificateExpired: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
       remedies: [
-        { text: `Renew the certificate of ${gateway.name}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notAfter', value: '2099-12-31' }], ask: 'a certificate must be issued and put in place' },
+        {
+          text: `Renew the certificate of ${gateway.name}`,
+          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notAfter', value: '2099-12-31' }],
+          ask: 'a certificate must be issued and put in place',
+        },
       ],
     };
   },

@@ -14,7 +14,11 @@ export const certificateNotTrusted: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'declared', text: `issued under trust: ${certificate.trust}` }],
       remedies: [
-        { text: `Use a publicly trusted certificate on ${gateway.name}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.trust', value: 'public' }], ask: 'a certificate must be issued and put in place' },
+        {
+          text: `Use a publicly trusted certificate on ${gateway.name}`,
+          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.trust', value: 'public' }],
+          ask: 'a certificate must be issued and put in place',
+        },
       ],
     };
   },

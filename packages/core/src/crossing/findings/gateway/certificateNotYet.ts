@@ -14,7 +14,11 @@ export const certificateNotYet: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
       remedies: [
-        { text: `Put the earlier certificate back on ${gateway.name}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notBefore', value: '2000-01-01' }], ask: 'a certificate must be issued and put in place' },
+        {
+          text: `Put the earlier certificate back on ${gateway.name}`,
+          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notBefore', value: '2000-01-01' }],
+          ask: 'a certificate must be issued and put in place',
+        },
       ],
     };
   },

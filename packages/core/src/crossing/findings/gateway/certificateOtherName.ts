@@ -14,7 +14,13 @@ export const certificateOtherName: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'declared', text: `names ${certificate.names.join(', ')}` }],
       remedies: [
-        { text: `Issue a certificate that names ${gateway.address}`, change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.names', value: [...certificate.names, gateway.address] }], ask: 'a certificate must be issued and put in place' },
+        {
+          text: `Issue a certificate that names ${gateway.address}`,
+          change: [
+            { type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.names', value: [...certificate.names, gateway.address] },
+          ],
+          ask: 'a certificate must be issued and put in place',
+        },
       ],
     };
   },

@@ -12,7 +12,12 @@ export const detourByGateway: FindingKind = {
       costText: ms(delay.detourMs),
       sure: 'likely',
       evidence: [{ source: 'assumed', text: 'from the distances of the regions' }],
-      remedies: [{ text: `Go straight to the host from ${location.name}`, change: [{ type: 'setting', key: 'transport.gatewayBypass', layer: 'location', target: location.id, value: true }] }],
+      remedies: [
+        {
+          text: `Go straight to the host from ${location.name}`,
+          change: [{ type: 'setting', key: 'transport.gatewayBypass', layer: 'location', target: location.id, value: true }],
+        },
+      ],
     };
   },
 };

@@ -13,7 +13,16 @@ export const fewColours: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'computed', text: `asks for ${mbit(demand.p95Mbps)} as it is` }],
       // No figure of ours measures the look of colours, so the effect is told by what the picture then asks for.
-      remedies: [{ text: `Use true colour at ${location.name}`, change: [], ask: settings['picture.codec'] === 'bitmap' || settings['picture.codec'] === 'progressive' ? `true colours for ${mbit(demand.p95Mbps * 1.5)}` : 'true colours at the same rate' }],
+      remedies: [
+        {
+          text: `Use true colour at ${location.name}`,
+          change: [],
+          ask:
+            settings['picture.codec'] === 'bitmap' || settings['picture.codec'] === 'progressive'
+              ? `true colours for ${mbit(demand.p95Mbps * 1.5)}`
+              : 'true colours at the same rate',
+        },
+      ],
     };
   },
 };

@@ -23,7 +23,13 @@ export const gatewayFar: FindingKind = {
       costText: ms(best.saved),
       sure: 'rests on an assumption',
       evidence: [{ source: 'assumed', text: 'from the distances; common practice for the detours of cables' }],
-      remedies: [{ text: `Go by ${best.name}`, change: [{ type: 'hypothesis', fact: 'roundTrips', value: Math.max(2, way.rtt.value - best.saved) }], ask: 'the pool must be reachable there' }],
+      remedies: [
+        {
+          text: `Go by ${best.name}`,
+          change: [{ type: 'hypothesis', fact: 'roundTrips', value: Math.max(2, way.rtt.value - best.saved) }],
+          ask: 'the pool must be reachable there',
+        },
+      ],
     };
   },
 };

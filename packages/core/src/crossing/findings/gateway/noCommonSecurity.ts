@@ -8,18 +8,48 @@ export const noCommonSecurity: FindingKind = {
     if (broken?.reason !== 'no common security mode') return null;
     const can = session.limits.preSession;
     return {
-      text: can ? `${pool.name} and the settings share no security mode: the connection closes at once` : `Pre-session sign-in is asked for, and a ${endpoint.clientKind} cannot do it: the connection closes at once`,
+      text: can
+        ? `${pool.name} and the settings share no security mode: the connection closes at once`
+        : `Pre-session sign-in is asked for, and a ${endpoint.clientKind} cannot do it: the connection closes at once`,
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [
-        { source: 'declared', text: `${pool.name} offers ${pool.securityModes.join(', ')}; ${gateway.name} ${gateway.securityModes.join(', ')}` },
-        { source: 'computed', text: `pre-session sign-in ${settings['security.preSession'] ? 'required' : 'not required'}, TLS from ${settings['security.tlsMinimum']}` },
+        {
+          source: 'declared',
+          text: `${pool.name} offers ${pool.securityModes.join(', ')}; ${gateway.name} ${gateway.securityModes.join(', ')}`,
+        },
+        {
+          source: 'computed',
+          text: `pre-session sign-in ${settings['security.preSession'] ? 'required' : 'not required'}, TLS from ${settings['security.tlsMinimum']}`,
+        },
       ],
       remedies: [
-        ...(can ? [] : [{ text: 'Use the native client', change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' }] }]),
-        { text: `Allow TLS sign-in in ${pool.name}`, change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] }, { type: 'setting', key: 'security.preSession', layer: 'location', target: location.id, value: false }], ask: 'the sign-in screen is then drawn by the host: a risk to be weighed' },
-        { text: `Let ${gateway.name} and ${pool.name} offer both modes`, change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] }, { type: 'object', kind: 'gateway', id: gateway.id, field: 'securityModes', value: ['tls', 'pre-session'] }] },
+        ...(can
+          ? []
+          : [
+              {
+                text: 'Use the native client',
+                change: [
+                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
+                ],
+              },
+            ]),
+        {
+          text: `Allow TLS sign-in in ${pool.name}`,
+          change: [
+            { type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] },
+            { type: 'setting', key: 'security.preSession', layer: 'location', target: location.id, value: false },
+          ],
+          ask: 'the sign-in screen is then drawn by the host: a risk to be weighed',
+        },
+        {
+          text: `Let ${gateway.name} and ${pool.name} offer both modes`,
+          change: [
+            { type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] },
+            { type: 'object', kind: 'gateway', id: gateway.id, field: 'securityModes', value: ['tls', 'pre-session'] },
+          ],
+        },
       ],
     };
   },

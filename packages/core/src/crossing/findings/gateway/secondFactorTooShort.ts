@@ -19,7 +19,12 @@ export const secondFactorTooShort: FindingKind = {
         { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, four of them` },
         { source: 'assumed', text: '10 s to read and type the code; common practice' },
       ],
-      remedies: [{ text: `Let that step take ${longer} s at ${location.name}`, change: [{ type: 'setting', key: 'security.secondFactorTimeoutS', layer: 'location', target: location.id, value: longer }] }],
+      remedies: [
+        {
+          text: `Let that step take ${longer} s at ${location.name}`,
+          change: [{ type: 'setting', key: 'security.secondFactorTimeoutS', layer: 'location', target: location.id, value: longer }],
+        },
+      ],
     };
   },
 };

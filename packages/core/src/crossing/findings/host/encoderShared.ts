@@ -12,12 +12,24 @@ export const encoderShared: FindingKind = {
       costText: `${Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps))} frames`,
       sure: host.encoderLoad === undefined ? 'rests on an assumption' : 'sure',
       evidence: [
-        { source: host.reportedAt ? 'reported' : 'declared', text: host.encoderLoad === undefined ? 'load not known, an equal share is taken' : `${Math.round(host.encoderLoad * 100)} % of the encoder in use` },
+        {
+          source: host.reportedAt ? 'reported' : 'declared',
+          text:
+            host.encoderLoad === undefined
+              ? 'load not known, an equal share is taken'
+              : `${Math.round(host.encoderLoad * 100)} % of the encoder in use`,
+        },
         { source: 'computed', text: `${figure((session.macroblocks * frames.cap) / 1000)} thousand macroblocks a second asked` },
       ],
       remedies: [
-        { text: `Hold screens at ${location.name} at 1080p`, change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }] },
-        { text: `Spread the people of ${pool.name} over its hosts`, change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'placement', value: 'spread' }] },
+        {
+          text: `Hold screens at ${location.name} at 1080p`,
+          change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }],
+        },
+        {
+          text: `Spread the people of ${pool.name} over its hosts`,
+          change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'placement', value: 'spread' }],
+        },
       ],
     };
   },

@@ -9,11 +9,20 @@ export const graphicsNotKnown: FindingKind = {
     const figures = missing.includes('host figures');
     if (!host || (!draws && !figures)) return null;
     return {
-      text: draws ? `Whether ${host.name} draws 3D on a card is not known, and it decides` : `How fast ${host.name} draws and encodes is not known closely enough, and it decides`,
+      text: draws
+        ? `Whether ${host.name} draws 3D on a card is not known, and it decides`
+        : `How fast ${host.name} draws and encodes is not known closely enough, and it decides`,
       cost: cost.notKnown + 2,
       costText: '1 figure',
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: draws ? '4 frames a second without a card, 30 or more with one' : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}` }],
+      evidence: [
+        {
+          source: 'assumed',
+          text: draws
+            ? '4 frames a second without a card, 30 or more with one'
+            : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}`,
+        },
+      ],
       remedies: [{ text: `Ask ${host.name} for its report`, change: [], ask: 'makes known how it draws and encodes; 2 minutes' }],
     };
   },

@@ -15,9 +15,23 @@ export const graphicsNotReady: FindingKind = {
       cost: cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
-      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name}: ${rung.field} is ${String(host.graphics?.[rung.field])}` }],
+      evidence: [
+        {
+          source: host.reportedAt ? 'reported' : 'declared',
+          text: `${host.name}: ${rung.field} is ${String(host.graphics?.[rung.field])}`,
+        },
+      ],
       remedies: [
-        { text: `${rung.remedy} ${host.name}`, change: [{ type: 'object', kind: 'host', id: host.id, field: `graphics.${rung.field}`, value: rung.wanted }, ...(host.drawMs !== undefined && host.drawMs > 30 ? [{ type: 'object' as const, kind: 'host' as const, id: host.id, field: 'drawMs', value: 12 }] : [])], ask: 'then look at the next rung' },
+        {
+          text: `${rung.remedy} ${host.name}`,
+          change: [
+            { type: 'object', kind: 'host', id: host.id, field: `graphics.${rung.field}`, value: rung.wanted },
+            ...(host.drawMs !== undefined && host.drawMs > 30
+              ? [{ type: 'object' as const, kind: 'host' as const, id: host.id, field: 'drawMs', value: 12 }]
+              : []),
+          ],
+          ask: 'then look at the next rung',
+        },
       ],
     };
   },

@@ -16,7 +16,12 @@ export const hostAsleep: FindingKind = {
         { source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is asleep` },
         { source: 'assumed', text: '25 s from sleep; common practice' },
       ],
-      remedies: [{ text: `Keep one host of ${pool.name} awake`, change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'spareHosts', value: 1 }] }],
+      remedies: [
+        {
+          text: `Keep one host of ${pool.name} awake`,
+          change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'spareHosts', value: 1 }],
+        },
+      ],
     };
   },
 };

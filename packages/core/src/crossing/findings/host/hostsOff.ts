@@ -12,7 +12,13 @@ export const hostsOff: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is off` }],
-      remedies: [{ text: `Switch ${host.name} on`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'power', value: 'on' }], ask: 'takes 60 to 180 s' }],
+      remedies: [
+        {
+          text: `Switch ${host.name} on`,
+          change: [{ type: 'object', kind: 'host', id: host.id, field: 'power', value: 'on' }],
+          ask: 'takes 60 to 180 s',
+        },
+      ],
     };
   },
 };

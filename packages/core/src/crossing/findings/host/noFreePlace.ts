@@ -7,12 +7,22 @@ export const noFreePlace: FindingKind = {
   detect: ({ pool, hosts }, { broken, host }) => {
     if (broken?.reason !== 'no free place') return null;
     return {
-      text: host ? `Every place in ${pool.name} is taken: ${hosts.reduce((sum, h) => sum + (h.used ?? 0), 0)} of ${hosts.reduce((sum, h) => sum + h.places, 0)}` : `${pool.name} has no host`,
+      text: host
+        ? `Every place in ${pool.name} is taken: ${hosts.reduce((sum, h) => sum + (h.used ?? 0), 0)} of ${hosts.reduce((sum, h) => sum + h.places, 0)}`
+        : `${pool.name} has no host`,
       cost: cost.blocked,
       costText: 'waits or is refused',
       sure: 'sure',
       evidence: [{ source: host?.reportedAt ? 'reported' : 'declared', text: `${hosts.length} hosts, no free place` }],
-      remedies: host ? [{ text: `Give ${host.name} ${Math.ceil(host.places * 0.1)} places more`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'places', value: Math.ceil(host.places * 1.1) + 1 }], ask: 'check its memory first' }] : [{ text: `Put a host into ${pool.name}`, change: [], ask: 'people can then sign in' }],
+      remedies: host
+        ? [
+            {
+              text: `Give ${host.name} ${Math.ceil(host.places * 0.1)} places more`,
+              change: [{ type: 'object', kind: 'host', id: host.id, field: 'places', value: Math.ceil(host.places * 1.1) + 1 }],
+              ask: 'check its memory first',
+            },
+          ]
+        : [{ text: `Put a host into ${pool.name}`, change: [], ask: 'people can then sign in' }],
     };
   },
 };

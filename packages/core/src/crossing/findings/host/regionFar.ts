@@ -21,7 +21,13 @@ export const regionFar: FindingKind = {
       costText: ms(saved),
       sure: 'likely',
       evidence: [{ source: 'assumed', text: `from the distances of the regions` }],
-      remedies: [{ text: `Give this person ${nearer.name}`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'region', value: nearer.region }], ask: 'a place must be free there' }],
+      remedies: [
+        {
+          text: `Give this person ${nearer.name}`,
+          change: [{ type: 'object', kind: 'host', id: host.id, field: 'region', value: nearer.region }],
+          ask: 'a place must be free there',
+        },
+      ],
     };
   },
 };

@@ -12,7 +12,13 @@ export const sourceSlow: FindingKind = {
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: frames.drawAssumed ? 'rests on an assumption' : 'sure',
       evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
-      remedies: [{ text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`, change: [{ type: 'object', kind: 'host', id: host.id, field: 'drawMs', value: 1000 / Math.max(30, wanted.framesAtLeast) - 2 }], ask: 'the host must be changed' }],
+      remedies: [
+        {
+          text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`,
+          change: [{ type: 'object', kind: 'host', id: host.id, field: 'drawMs', value: 1000 / Math.max(30, wanted.framesAtLeast) - 2 }],
+          ask: 'the host must be changed',
+        },
+      ],
     };
   },
 };

@@ -1,7 +1,8 @@
 import { cost, ms, type FindingKind } from '../../finding.js';
 
 /** Grades of added delay: 30 good, 60 fair, 200 poor; common practice, no source. */
-export const addedDelayGrade = (addedMs: number): 'good' | 'fair' | 'poor' | 'very poor' => (addedMs <= 30 ? 'good' : addedMs <= 60 ? 'fair' : addedMs <= 200 ? 'poor' : 'very poor');
+export const addedDelayGrade = (addedMs: number): 'good' | 'fair' | 'poor' | 'very poor' =>
+  addedMs <= 30 ? 'good' : addedMs <= 60 ? 'fair' : addedMs <= 200 ? 'poor' : 'very poor';
 
 export const delayUnderLoad: FindingKind = {
   kind: 'delay under load',
@@ -22,7 +23,18 @@ export const delayUnderLoad: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'measured', text: `${ms(added)} added while the line was full: ${addedDelayGrade(added)}, ${taken.by}` }],
       remedies: [
-        { text: `Cap a session at ${Math.max(1, rate)} Mbit/s`, change: [{ type: 'setting', key: 'transport.capMbps', layer: location.ownLines ? 'endpoint' : 'location', target: location.ownLines ? endpoint.id : location.id, value: Math.max(1, rate) }] },
+        {
+          text: `Cap a session at ${Math.max(1, rate)} Mbit/s`,
+          change: [
+            {
+              type: 'setting',
+              key: 'transport.capMbps',
+              layer: location.ownLines ? 'endpoint' : 'location',
+              target: location.ownLines ? endpoint.id : location.id,
+              value: Math.max(1, rate),
+            },
+          ],
+        },
         { text: `Shape the traffic at ${location.name}`, change: [], ask: `takes away up to ${ms(added)} when the line is busy` },
       ],
     };

@@ -9,12 +9,28 @@ export const lineNotMeasured: FindingKind = {
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
     return {
-      text: few && !way.rttKnown ? `Only ${few.samples} round trips were measured, 20 are needed` : `Not known: ${decides.join(' and ')} of the way from ${location.name}, and it decides`,
+      text:
+        few && !way.rttKnown
+          ? `Only ${few.samples} round trips were measured, 20 are needed`
+          : `Not known: ${decides.join(' and ')} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
-      evidence: way.rttKnown ? [{ source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)}` }] : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
-      remedies: [{ text: `Send a field check to ${endpoint.name}`, change: [], ask: `makes known: ${decides.join(', ')}; 40 seconds of the person’s time` }],
+      evidence: way.rttKnown
+        ? [
+            {
+              source: way.rtt.source,
+              text: `round trip ${Math.round(way.rtt.value)} ms, ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)}`,
+            },
+          ]
+        : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
+      remedies: [
+        {
+          text: `Send a field check to ${endpoint.name}`,
+          change: [],
+          ask: `makes known: ${decides.join(', ')}; 40 seconds of the person’s time`,
+        },
+      ],
     };
   },
 };

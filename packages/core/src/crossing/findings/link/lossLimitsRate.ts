@@ -15,11 +15,36 @@ export const lossLimitsRate: FindingKind = {
       sure: 'sure',
       evidence: [
         { source: 'measured', text: `${figure(way.loss?.value ?? 0)} % of ${way.loss?.samples ?? 0} datagrams lost` },
-        { source: 'computed', text: `RFC 5348 at ${Math.round(way.rtt.value)} ms: ${mbit(way.available.value)}; over TCP because of ${session.transportBecause}` },
+        {
+          source: 'computed',
+          text: `RFC 5348 at ${Math.round(way.rtt.value)} ms: ${mbit(way.available.value)}; over TCP because of ${session.transportBecause}`,
+        },
       ],
       remedies: [
-        ...(session.transportBecause === 'setting' ? [{ text: 'Prefer UDP here', change: [{ type: 'setting' as const, key: 'transport.prefer' as const, layer: own ? ('endpoint' as const) : ('location' as const), target: own ? endpoint.id : location.id, value: 'udp' }] }] : []),
-        ...(session.transportBecause === 'gateway' ? [{ text: `Let UDP through ${gateway.name}`, change: [{ type: 'object' as const, kind: 'gateway' as const, id: gateway.id, field: 'udp', value: true }] }] : []),
+        ...(session.transportBecause === 'setting'
+          ? [
+              {
+                text: 'Prefer UDP here',
+                change: [
+                  {
+                    type: 'setting' as const,
+                    key: 'transport.prefer' as const,
+                    layer: own ? ('endpoint' as const) : ('location' as const),
+                    target: own ? endpoint.id : location.id,
+                    value: 'udp',
+                  },
+                ],
+              },
+            ]
+          : []),
+        ...(session.transportBecause === 'gateway'
+          ? [
+              {
+                text: `Let UDP through ${gateway.name}`,
+                change: [{ type: 'object' as const, kind: 'gateway' as const, id: gateway.id, field: 'udp', value: true }],
+              },
+            ]
+          : []),
         { text: 'Have the line mended', change: [{ type: 'hypothesis', fact: 'loss', value: 0 }], ask: 'show the carrier this figure' },
       ],
     };

@@ -10,7 +10,10 @@ export const meteredVideo: FindingKind = {
   detect: ({ line, location }, { demand }) => {
     const gigabytes = (demand.videoMbps * 3600 * hours) / 8 / 1000;
     if (!line.metered || gigabytes < 5) return null;
-    const set = (key: 'media.videoOffload' | 'picture.frameCap', value: boolean | number, text: string) => ({ text, change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value }] });
+    const set = (key: 'media.videoOffload' | 'picture.frameCap', value: boolean | number, text: string) => ({
+      text,
+      change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value }],
+    });
     return {
       text: `Video takes about ${figure(gigabytes)} GB a month of a metered line`,
       cost: cost.risk + Math.min(50, gigabytes / 2),
@@ -20,7 +23,10 @@ export const meteredVideo: FindingKind = {
         { source: 'declared', text: `${location.name} pays by volume` },
         { source: 'computed', text: `${figure(demand.videoMbps)} Mbit/s of video, ${hours} hours a month (assumed)` },
       ],
-      remedies: [set('picture.frameCap', 15, `Cap the picture at ${location.name} at 15 frames`), set('media.videoOffload', true, 'Play video on the endpoint')],
+      remedies: [
+        set('picture.frameCap', 15, `Cap the picture at ${location.name} at 15 frames`),
+        set('media.videoOffload', true, 'Play video on the endpoint'),
+      ],
     };
   },
 };

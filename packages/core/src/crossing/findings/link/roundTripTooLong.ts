@@ -14,23 +14,55 @@ export const roundTripTooLong: FindingKind = {
     const nearer = estate.gateways
       .filter((other) => other.id !== gateway.id)
       .map((other) => ({ other, region: estate.regions.get(other.region) }))
-      .flatMap(({ other, region }) => (region ? [{ other, saved: pathMs(distanceKm(location, gatewayRegion)) - pathMs(distanceKm(location, region)) }] : []))
+      .flatMap(({ other, region }) =>
+        region ? [{ other, saved: pathMs(distanceKm(location, gatewayRegion)) - pathMs(distanceKm(location, region)) }] : [],
+      )
       .sort((a, b) => b.saved - a.saved)[0];
     const satellite = facts.line.lineKind === 'geo-satellite';
     return {
-      text: satellite ? `Satellite delay makes typing lag: ${ms(delay.value)} from key to pixel, wanted ${wanted.keyToPixelMs}` : `The way is too long for this work: ${ms(delay.value)} from key to pixel, wanted ${wanted.keyToPixelMs}`,
+      text: satellite
+        ? `Satellite delay makes typing lag: ${ms(delay.value)} from key to pixel, wanted ${wanted.keyToPixelMs}`
+        : `The way is too long for this work: ${ms(delay.value)} from key to pixel, wanted ${wanted.keyToPixelMs}`,
       cost: cost.short((delay.value / wanted.keyToPixelMs - 1) / 2),
       costText: ms(delay.value - wanted.keyToPixelMs),
       sure: way.rttKnown ? 'sure' : 'rests on an assumption',
       evidence: [
-        { source: way.rtt.source, text: `round trip ${ms(way.rtt.value)}${way.rtt.samples ? `, ${way.rtt.samples} samples` : ''} (${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)})` },
-        ...(way.rtt.notUsed ? [{ source: way.rtt.notUsed.source, text: `${ms(way.rtt.notUsed.value)} typed for the line`, notUsed: true }] : []),
+        {
+          source: way.rtt.source,
+          text: `round trip ${ms(way.rtt.value)}${way.rtt.samples ? `, ${way.rtt.samples} samples` : ''} (${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)})`,
+        },
+        ...(way.rtt.notUsed
+          ? [{ source: way.rtt.notUsed.source, text: `${ms(way.rtt.notUsed.value)} typed for the line`, notUsed: true }]
+          : []),
         { source: 'computed', text: `link and gateway are ${ms(link)} of ${ms(delay.value)}; a wider line changes nothing here` },
       ],
       remedies: [
-        ...(nearer && nearer.saved > 3 && !satellite ? [{ text: `Go by ${nearer.other.name}`, change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: Math.max(2, way.rtt.value - nearer.saved) }], ask: 'the pool must be reachable there' }] : []),
-        ...(satellite ? [{ text: 'Bring the vessel onto a low-orbit line', change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: 55 }], ask: 'a new line must be ordered' }] : []),
-        ...(resource.kind === 'desktop' && resource.onlyApp ? [{ text: `Publish ${resource.onlyApp} as an app`, change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'kind', value: 'app' }] }] : []),
+        ...(nearer && nearer.saved > 3 && !satellite
+          ? [
+              {
+                text: `Go by ${nearer.other.name}`,
+                change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: Math.max(2, way.rtt.value - nearer.saved) }],
+                ask: 'the pool must be reachable there',
+              },
+            ]
+          : []),
+        ...(satellite
+          ? [
+              {
+                text: 'Bring the vessel onto a low-orbit line',
+                change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: 55 }],
+                ask: 'a new line must be ordered',
+              },
+            ]
+          : []),
+        ...(resource.kind === 'desktop' && resource.onlyApp
+          ? [
+              {
+                text: `Publish ${resource.onlyApp} as an app`,
+                change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'kind', value: 'app' }],
+              },
+            ]
+          : []),
         { text: 'Do this part of the work locally', change: [], ask: 'no way makes light faster' },
       ],
     };

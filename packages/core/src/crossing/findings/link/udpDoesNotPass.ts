@@ -14,8 +14,24 @@ export const udpDoesNotPass: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'measured', text: `no datagram came back within 5 s, ${udp.by}; loss stays not known` }],
       remedies: [
-        { text: `Open UDP at ${location.name}`, change: [{ type: 'hypothesis', fact: 'udp', value: true }], ask: 'then the loss can be measured too' },
-        { text: 'Expect TCP and do not wait for UDP', change: [{ type: 'setting', key: 'transport.prefer', layer: location.ownLines ? 'endpoint' : 'location', target: location.ownLines ? endpoint.id : location.id, value: 'tcp' }], ask: 'sign-on no longer waits for UDP' },
+        {
+          text: `Open UDP at ${location.name}`,
+          change: [{ type: 'hypothesis', fact: 'udp', value: true }],
+          ask: 'then the loss can be measured too',
+        },
+        {
+          text: 'Expect TCP and do not wait for UDP',
+          change: [
+            {
+              type: 'setting',
+              key: 'transport.prefer',
+              layer: location.ownLines ? 'endpoint' : 'location',
+              target: location.ownLines ? endpoint.id : location.id,
+              value: 'tcp',
+            },
+          ],
+          ask: 'sign-on no longer waits for UDP',
+        },
       ],
     };
   },

@@ -15,8 +15,19 @@ export const uploadTooNarrow: FindingKind = {
       sure: way.up.source === 'measured' ? 'sure' : 'likely',
       evidence: [{ source: way.up.source, text: `${mbit(way.up.value)} from ${location.name}` }],
       remedies: [
-        ...(settings['media.cameraHeight'] > 360 ? [{ text: 'Send a camera picture of 360 lines', change: [{ type: 'setting' as const, key: 'media.cameraHeight' as const, layer: layer as 'location', target, value: 360 }] }] : []),
-        { text: 'Order a wider line upwards', change: [{ type: 'hypothesis', fact: 'upMbps', value: Math.ceil(upNeededMbps * way.peopleAtOnce * 1.2) }], ask: 'an order to the carrier' },
+        ...(settings['media.cameraHeight'] > 360
+          ? [
+              {
+                text: 'Send a camera picture of 360 lines',
+                change: [{ type: 'setting' as const, key: 'media.cameraHeight' as const, layer: layer as 'location', target, value: 360 }],
+              },
+            ]
+          : []),
+        {
+          text: 'Order a wider line upwards',
+          change: [{ type: 'hypothesis', fact: 'upMbps', value: Math.ceil(upNeededMbps * way.peopleAtOnce * 1.2) }],
+          ask: 'an order to the carrier',
+        },
       ],
     };
   },

@@ -17,17 +17,45 @@ export const unsteadyBeforeLine: FindingKind = {
     const heard = voice.counts ? (voice.carried === 'host' ? voice.host : voice.endpoint) : null;
     const short = heard && wanted.voiceMosAtLeast ? Math.max(0, (wanted.voiceMosAtLeast - heard.mos) / 2) : 0;
     return {
-      text: loss > mostLossPercent ? `Wi-Fi loses ${figure(loss)} packets in 100: words drop in calls` : `Wi-Fi holds packets up by ${Math.round(spread)} ms now and then: the picture sticks`,
+      text:
+        loss > mostLossPercent
+          ? `Wi-Fi loses ${figure(loss)} packets in 100: words drop in calls`
+          : `Wi-Fi holds packets up by ${Math.round(spread)} ms now and then: the picture sticks`,
       cost: short > 0 ? cost.short(short) : cost.risk + 35,
       costText: loss > mostLossPercent ? `${figure(loss)} % lost` : `${Math.round(spread)} ms`,
       sure: 'likely',
       evidence: [
-        ...(way.loss ? [{ source: 'measured' as const, text: `${figure(loss)} % of ${way.loss.samples ?? 0} datagrams lost (${figure(way.loss.low)} to ${figure(way.loss.high)})` }] : []),
-        ...(trips ? [{ source: 'measured' as const, text: `P95 ${Math.round(trips.p95Ms)} ms, median ${Math.round(trips.medianMs)} ms, idle` }] : []),
+        ...(way.loss
+          ? [
+              {
+                source: 'measured' as const,
+                text: `${figure(loss)} % of ${way.loss.samples ?? 0} datagrams lost (${figure(way.loss.low)} to ${figure(way.loss.high)})`,
+              },
+            ]
+          : []),
+        ...(trips
+          ? [{ source: 'measured' as const, text: `P95 ${Math.round(trips.p95Ms)} ms, median ${Math.round(trips.medianMs)} ms, idle` }]
+          : []),
       ],
       remedies: [
-        { text: 'Use a cable', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' }, { type: 'hypothesis', fact: 'jitter', value: 2 }, { type: 'hypothesis', fact: 'loss', value: 0 }] },
-        ...(voice.counts && voice.carried === 'host' ? [{ text: 'Offload call sound to the endpoint', change: [{ type: 'setting' as const, key: 'media.callOffload' as const, layer: 'person' as const, target: person.id, value: true }] }] : []),
+        {
+          text: 'Use a cable',
+          change: [
+            { type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' },
+            { type: 'hypothesis', fact: 'jitter', value: 2 },
+            { type: 'hypothesis', fact: 'loss', value: 0 },
+          ],
+        },
+        ...(voice.counts && voice.carried === 'host'
+          ? [
+              {
+                text: 'Offload call sound to the endpoint',
+                change: [
+                  { type: 'setting' as const, key: 'media.callOffload' as const, layer: 'person' as const, target: person.id, value: true },
+                ],
+              },
+            ]
+          : []),
       ],
     };
   },

@@ -10,17 +10,32 @@ export const wifiSignalLow: FindingKind = {
     if (dbm === undefined || dbm >= wifiSignal.goodDbm) return null;
     const jitter = evidence.roundTrips?.value;
     return {
-      text: dbm < wifiSignal.poorDbm ? `Wi-Fi arrives at ${dbm} dBm, which is poor: it sticks every few seconds` : `Wi-Fi arrives at ${dbm} dBm, wanted is ${wifiSignal.goodDbm} or more`,
+      text:
+        dbm < wifiSignal.poorDbm
+          ? `Wi-Fi arrives at ${dbm} dBm, which is poor: it sticks every few seconds`
+          : `Wi-Fi arrives at ${dbm} dBm, wanted is ${wifiSignal.goodDbm} or more`,
       cost: cost.risk + (wifiSignal.goodDbm - dbm) * 4,
       costText: `${wifiSignal.goodDbm - dbm} dB`,
       sure: 'likely',
       evidence: [
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `signal ${dbm} dBm` },
-        ...(jitter ? [{ source: 'measured' as const, text: `P95 ${Math.round(jitter.p95Ms)} ms over a median of ${Math.round(jitter.medianMs)}` }] : []),
+        ...(jitter
+          ? [{ source: 'measured' as const, text: `P95 ${Math.round(jitter.p95Ms)} ms over a median of ${Math.round(jitter.medianMs)}` }]
+          : []),
       ],
       remedies: [
-        { text: 'Use a cable', change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' }, { type: 'hypothesis', fact: 'jitter', value: 2 }] },
-        { text: 'Sit nearer to the access point, or use another band', change: [{ type: 'hypothesis', fact: 'jitter', value: 5 }], ask: 'check again afterwards' },
+        {
+          text: 'Use a cable',
+          change: [
+            { type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' },
+            { type: 'hypothesis', fact: 'jitter', value: 2 },
+          ],
+        },
+        {
+          text: 'Sit nearer to the access point, or use another band',
+          change: [{ type: 'hypothesis', fact: 'jitter', value: 5 }],
+          ask: 'check again afterwards',
+        },
       ],
     };
   },

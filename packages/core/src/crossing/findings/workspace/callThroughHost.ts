@@ -16,11 +16,20 @@ export const callThroughHost: FindingKind = {
       sure: way.rttKnown ? 'likely' : 'rests on an assumption',
       evidence: [
         { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, paid twice through the host` },
-        { source: 'computed', text: `R ${voice.host.r.toFixed(0)} through the host, ${voice.endpoint.r.toFixed(0)} on the endpoint (ITU-T G.107)` },
+        {
+          source: 'computed',
+          text: `R ${voice.host.r.toFixed(0)} through the host, ${voice.endpoint.r.toFixed(0)} on the endpoint (ITU-T G.107)`,
+        },
       ],
       remedies: [
-        { text: `Offload call sound at ${location.name}`, change: [{ type: 'setting', key: 'media.callOffload', layer: 'location', target: location.id, value: true }] },
-        { text: 'Offload it for this person', change: [{ type: 'setting', key: 'media.callOffload', layer: 'person', target: person.id, value: true }] },
+        {
+          text: `Offload call sound at ${location.name}`,
+          change: [{ type: 'setting', key: 'media.callOffload', layer: 'location', target: location.id, value: true }],
+        },
+        {
+          text: 'Offload it for this person',
+          change: [{ type: 'setting', key: 'media.callOffload', layer: 'person', target: person.id, value: true }],
+        },
       ],
     };
   },

@@ -12,7 +12,12 @@ export const desktopForOneApp: FindingKind = {
       costText: 'more of everything',
       sure: 'likely',
       evidence: [{ source: 'declared', text: `${resource.name} is used for ${resource.onlyApp} only` }],
-      remedies: [{ text: `Publish ${resource.onlyApp} as an app`, change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'kind', value: 'app' }] }],
+      remedies: [
+        {
+          text: `Publish ${resource.onlyApp} as an app`,
+          change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'kind', value: 'app' }],
+        },
+      ],
     };
   },
 };

@@ -13,6 +13,8 @@ export const notEntitled: FindingKind = {
           costText: 'cannot open it',
           sure: 'sure',
           evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
-          remedies: [{ text: `Put ${person.name} into a group that has ${resource.name}`, change: [], ask: 'it appears at the next sign-in' }],
+          remedies: [
+            { text: `Put ${person.name} into a group that has ${resource.name}`, change: [], ask: 'it appears at the next sign-in' },
+          ],
         },
 };

@@ -15,8 +15,21 @@ export const profileLarge: FindingKind = {
       sure: 'rests on an assumption',
       evidence: [{ source: 'declared', text: `${figure(resource.profileMB ?? 0)} MB for ${resource.name}` }],
       remedies: [
-        ...(far ? [{ text: 'Keep the profiles beside the hosts', change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileRegion', value: host.region }] }] : []),
-        { text: 'Slim the profile to 200 MB', change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'profileMB', value: 200 }], ask: 'leave caches out of it' },
+        ...(far
+          ? [
+              {
+                text: 'Keep the profiles beside the hosts',
+                change: [
+                  { type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileRegion', value: host.region },
+                ],
+              },
+            ]
+          : []),
+        {
+          text: 'Slim the profile to 200 MB',
+          change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'profileMB', value: 200 }],
+          ask: 'leave caches out of it',
+        },
       ],
     };
   },

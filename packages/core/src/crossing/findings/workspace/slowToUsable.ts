@@ -8,18 +8,39 @@ export const slowToUsable: FindingKind = {
   detect: ({ location, person, resource, endpoint }, { timeline, usable, wanted, settings }) => {
     if (usable.verdict !== 'limited') return null;
     const longest = timeline.steps.reduce((most, step) => (step.seconds > most.seconds ? step : most));
-    const set = (key: 'session.entryLink' | 'session.singleSignOn', text: string) => ({ text, change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value: true }] });
+    const set = (key: 'session.entryLink' | 'session.singleSignOn', text: string) => ({
+      text,
+      change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value: true }],
+    });
     return {
       text: `${figure(timeline.totalS)} s until ${resource.name} is usable, wanted ${wanted.usableWithinS}; the longest step is ${longest.name}`,
       cost: cost.waiting(timeline.totalS - wanted.usableWithinS) + 40,
       costText: `${figure(timeline.totalS - wanted.usableWithinS)} s`,
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: `durations of the steps until they are measured; ${longest.name} ${figure(longest.seconds)} s` }],
+      evidence: [
+        { source: 'assumed', text: `durations of the steps until they are measured; ${longest.name} ${figure(longest.seconds)} s` },
+      ],
       remedies: [
         ...(settings['session.entryLink'] ? [] : [set('session.entryLink', 'Start from an entry link')]),
-        ...(settings['session.singleSignOn'] || endpoint.ownership !== 'managed' ? [] : [set('session.singleSignOn', 'Take the endpoint’s sign-in on')]),
-        ...(resource.profileMB && resource.profileMB > 500 ? [{ text: 'Slim the profile to 200 MB', change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileMB', value: 200 }] }] : []),
-        ...(person.kind === 'guest' ? [] : [{ text: `Leave ${endpoint.name} switched on`, change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'alwaysOn', value: true }] }]),
+        ...(settings['session.singleSignOn'] || endpoint.ownership !== 'managed'
+          ? []
+          : [set('session.singleSignOn', 'Take the endpoint’s sign-in on')]),
+        ...(resource.profileMB && resource.profileMB > 500
+          ? [
+              {
+                text: 'Slim the profile to 200 MB',
+                change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileMB', value: 200 }],
+              },
+            ]
+          : []),
+        ...(person.kind === 'guest'
+          ? []
+          : [
+              {
+                text: `Leave ${endpoint.name} switched on`,
+                change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'alwaysOn', value: true }],
+              },
+            ]),
       ],
     };
   },

@@ -13,7 +13,12 @@ export const videoInside: FindingKind = {
       costText: mbit(demand.videoMbps),
       sure: 'likely',
       evidence: [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
-      remedies: [{ text: `Play video on the endpoints at ${location.name}`, change: [{ type: 'setting', key: 'media.videoOffload', layer: 'location', target: location.id, value: true }] }],
+      remedies: [
+        {
+          text: `Play video on the endpoints at ${location.name}`,
+          change: [{ type: 'setting', key: 'media.videoOffload', layer: 'location', target: location.id, value: true }],
+        },
+      ],
     };
   },
 };

@@ -1,0 +1,66 @@
+// The layers of docs/architecture.md as a check: who may import whom.
+const subjects = ['units', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'hosts', 'evidence', 'estate'];
+const mayUse = {
+  units: [],
+  link: ['units'],
+  voice: [],
+  screens: [],
+  picture: ['link'],
+  settings: [],
+  signon: [],
+  hosts: [],
+  evidence: ['link', 'screens'],
+  estate: ['settings'],
+};
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'core-imports-contracts-types-only',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/contracts', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'core-has-no-io',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'contracts-import-nobody',
+      severity: 'error',
+      from: { path: '^packages/contracts/src' },
+      to: { path: '^(packages/(core|standins)|apps)/' },
+    },
+    {
+      name: 'standins-import-contracts-alone',
+      severity: 'error',
+      from: { path: '^packages/standins/src' },
+      to: { path: '^(packages/core|apps)/' },
+    },
+    { name: 'nothing-imports-server-or-web', severity: 'error', from: { pathNot: '^apps/(server|web|cli)/' }, to: { path: '^apps/' } },
+    {
+      name: 'apps-do-not-import-each-other',
+      severity: 'error',
+      from: { path: '^apps/([^/]+)/' },
+      to: { path: '^apps/', pathNot: '^apps/$1/' },
+    },
+    ...subjects.map((subject) => ({
+      name: `core-${subject}-knows-little`,
+      comment: 'only crossing may import all other subjects',
+      severity: 'error',
+      from: { path: `^packages/core/src/${subject}/`, pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/', pathNot: `^packages/core/src/(${[subject, ...mayUse[subject]].join('|')})/` },
+    })),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(dist|\\.cache|\\.tmp-test)/' },
+    tsPreCompilationDeps: 'specify',
+    enhancedResolveOptions: {
+      conditionNames: ['@underpass/source', 'import', 'node', 'default'],
+      exportsFields: ['exports'],
+    },
+  },
+};

@@ -1,0 +1,103 @@
+// npm test: types, lint, layers, unused code, format, unit and database tests, browser tests. Ends with "N passed, N failed".
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { aptInstall } from './apt.mjs';
+import { startCluster } from './cluster.mjs';
+import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
+
+const only = process.argv.slice(2);
+const wanted = (name) => only.length === 0 || only.includes(name);
+let passed = 0;
+let failed = 0;
+let skipped = 0;
+let cluster = null;
+
+function run(command, args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+    let output = '';
+    const take = (part) => (output += part);
+    child.stdout.on('data', take);
+    child.stderr.on('data', take);
+    child.on('close', (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
+/** One check that passes or fails as a whole. */
+async function check(name, args) {
+  const started = Date.now();
+  const { code, output } = await run(process.execPath, args);
+  if (code === 0) passed++;
+  else failed++;
+  process.stdout.write(
+    `${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)\n${code === 0 ? '' : `${output}\n`}`,
+  );
+}
+
+/** A runner that writes its results as JSON; each of its tests counts. */
+async function suite(name, args, env, file, read) {
+  const started = Date.now();
+  rmSync(file, { force: true });
+  const { code, output } = await run(process.execPath, args, env);
+  const counts = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 1, skipped: 0 };
+  if (code !== 0 && counts.failed === 0) counts.failed = 1;
+  passed += counts.passed;
+  failed += counts.failed;
+  skipped += counts.skipped;
+  process.stdout.write(
+    `${counts.failed ? 'FAILED' : 'ok    '} ${name}: ${counts.passed} passed, ${counts.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)\n${counts.failed ? `${output}\n` : ''}`,
+  );
+}
+
+try {
+  ensureModules();
+  if (wanted('browser') && !existsSync('/usr/bin/chromium')) {
+    say('Installing Chromium from Debian’s packages');
+    aptInstall(['chromium'], say);
+  }
+  ensureBuilt();
+  const bin = (path) => join('node_modules', path);
+  if (wanted('types')) await check('types', [bin('typescript-7/bin/tsc'), '-b']);
+  if (wanted('lint')) await check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
+  if (wanted('layers'))
+    await check('layers', [
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      'packages',
+      'apps',
+      '--output-type',
+      'err',
+    ]);
+  if (wanted('unused')) await check('unused code', [bin('knip/bin/knip.js'), '--no-progress']);
+  if (wanted('format')) await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
+  if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
+  const env = { TEST_DATABASE: cluster?.url('postgres') ?? '', NODE_OPTIONS: '--experimental-vm-modules --no-warnings', TZ: 'UTC' };
+  if (wanted('unit')) {
+    const file = join(root, '.cache', 'jest.json');
+    await suite(
+      'unit and database tests',
+      [bin('jest/bin/jest.js'), '--json', `--outputFile=${file}`, '--maxWorkers=2'],
+      env,
+      file,
+      (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites, skipped: r.numPendingTests }),
+    );
+  }
+  if (wanted('browser')) {
+    const file = join(root, '.cache', 'browser.json');
+    await suite(
+      'browser tests',
+      [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'],
+      { ...env, NODE_OPTIONS: '', PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+      file,
+      ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),
+    );
+  }
+} catch (error) {
+  failed++;
+  process.stdout.write(`FAILED ${error.message}\n`);
+}
+cluster?.stop();
+process.stdout.write(`\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}\n`);
+process.exit(failed ? 1 : 0);
