@@ -19,6 +19,7 @@ import { CheckController } from './evidence/check.controller.js';
 import { CheckGateway } from './evidence/check.gateway.js';
 import { LinkService } from './evidence/link.service.js';
 import { LinksController } from './evidence/links.controller.js';
+import { notValid } from './problems/problem.js';
 import { ProblemFilter } from './problems/problem.filter.js';
 
 /** The whole server for a configuration. */
@@ -40,7 +41,7 @@ export class AppModule {
         { provide: CONFIG, useValue: config },
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
-        { provide: APP_PIPE, useClass: StandardSchemaValidationPipe },
+        { provide: APP_PIPE, useValue: new StandardSchemaValidationPipe({ exceptionFactory: notValid }) },
         SessionService,
         EstateStore,
         ChangeService,

@@ -32,6 +32,8 @@ const directives = {
 export async function createApplication(config: Config, pages: string | null): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
     bodyParser: false,
+    // open event streams and kept-alive connections must not hold up a stop
+    forceCloseConnections: true,
     logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
   });
   app.enableShutdownHooks();

@@ -130,15 +130,13 @@ export class CrossingController {
       'SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200',
       [id],
     );
-    return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[])
-      .reverse()
-      .map((row) => ({
-        at: row.at.toISOString(),
-        verdict: row.verdict,
-        delayMs: row.delay_ms,
-        frameRate: row.frame_rate,
-        cause: row.cause,
-      }));
+    return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[]).reverse().map((row) => ({
+      at: row.at.toISOString(),
+      verdict: row.verdict,
+      delayMs: row.delay_ms,
+      frameRate: row.frame_rate,
+      cause: row.cause,
+    }));
   }
 
   /** What a change would do to the whole estate; nothing is applied. */
@@ -186,16 +184,14 @@ export class CrossingController {
   @Post('drafts')
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
     const id = uuidV7();
-    await this.data
-      .getRepository(Draft)
-      .insert({
-        id,
-        name: body.name,
-        crossing: body.crossing ?? null,
-        change: body.change,
-        createdBy: request.user.name,
-        createdAt: new Date(),
-      });
+    await this.data.getRepository(Draft).insert({
+      id,
+      name: body.name,
+      crossing: body.crossing ?? null,
+      change: body.change,
+      createdBy: request.user.name,
+      createdAt: new Date(),
+    });
     return { id };
   }
 

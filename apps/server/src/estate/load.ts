@@ -32,7 +32,7 @@ export const measurementsSince = (query: Query, version: string) =>
 
 export const measurementOf = (row: MeasurementRecord): Measurement => ({
   id: row.id,
-  at: row.at.toISOString(),
+  at: row.at.toISOString().replace('.000Z', 'Z'),
   by: row.by_name,
   method: row.method,
   vantage: row.vantage,

@@ -3,11 +3,6 @@ import type { Problem } from '@underpass/contracts';
 import type { Request, Response } from 'express';
 import { ProblemError } from './problem.js';
 
-interface StandardIssue {
-  message: string;
-  path?: readonly (PropertyKey | { key: PropertyKey })[];
-}
-
 /** Every failure leaves as application/problem+json; what is unexpected is logged and told without its inside. */
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
@@ -25,20 +20,7 @@ export class ProblemFilter implements ExceptionFilter {
     if (error instanceof ProblemError) return error.problem;
     if (error instanceof HttpException) {
       const body = error.getResponse();
-      const issues = issuesOf(body) ?? issuesOf((error as { cause?: unknown }).cause);
-      const fields = issues?.map((issue) => ({
-        field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'),
-        problem: issue.message.replace(/^Invalid input: /, ''),
-      }));
       const status = error.getStatus();
-      if (fields?.length)
-        return {
-          type: 'about:blank',
-          title: 'Not valid',
-          status,
-          detail: fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '),
-          fields,
-        };
       const told = typeof body === 'string' ? body : ((body as { message?: string | string[] }).message ?? error.message);
       return {
         type: 'about:blank',
@@ -60,13 +42,4 @@ export class ProblemFilter implements ExceptionFilter {
       detail: 'The server could not finish this. Try again; if it stays, the log of the server says why.',
     };
   }
-}
-
-function issuesOf(body: unknown): StandardIssue[] | undefined {
-  if (typeof body !== 'object' || body === null) return undefined;
-  const { issues, errors, message } = body as { issues?: unknown; errors?: unknown; message?: unknown };
-  for (const list of [issues, errors, message])
-    if (Array.isArray(list) && list.length && typeof list[0] === 'object' && 'message' in (list[0] as object))
-      return list as StandardIssue[];
-  return undefined;
 }

@@ -15,3 +15,17 @@ export class ProblemError extends HttpException {
   readonly problem: Problem;
 }
 export const notFound = (what: string, id: string) => new ProblemError(404, 'Not found', `There is no ${what} “${id}”.`);
+
+interface StandardIssue {
+  message: string;
+  path?: readonly (PropertyKey | { key: PropertyKey })[] | undefined;
+}
+
+/** The problem of a request that its schema refuses, field by field. */
+export function notValid(issues: readonly StandardIssue[]): ProblemError {
+  const fields = issues.map((issue) => ({
+    field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'),
+    problem: issue.message.replace(/^Invalid input: /, ''),
+  }));
+  return new ProblemError(400, 'Not valid', fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '), fields);
+}

@@ -28,7 +28,7 @@ const describeIssue = (issue: z.core.$ZodIssue): string =>
 
 /** Reads an RFC 4180 table into objects of the schema. A row that fails is left out and every reason is reported. */
 export function readTable<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false, delimiter: ',' });
   const columns = columnsFor(schema);
   const byName = new Map(columns.map((column) => [column.name, column]));
   const [head = [], ...rows] = parsed.data;

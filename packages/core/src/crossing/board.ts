@@ -1,7 +1,7 @@
 import type { Bay, Verdict } from '@underpass/contracts';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { worstVerdict } from './figures.js';
-import { evaluateCrossing, type Summary } from './evaluate.js';
+import { evaluateCrossing, type Evaluation, type Summary } from './evaluate.js';
 import type { FactsReader } from './factsFor.js';
 
 export type Counts = Record<Verdict, number>;
@@ -148,8 +148,18 @@ export function leadingFindings(
     }
   }
   const candidates = [...groups.values()].sort((a, b) => b.bad - a.bad).slice(0, most * 3);
+  // a crossing stands in several groups, but is evaluated once
+  const known = new Map<string, Evaluation | null>();
+  const evaluate = (ref: CrossingRef) => {
+    let evaluation = known.get(ref.id);
+    if (evaluation === undefined) {
+      const facts = reader.read(ref);
+      known.set(ref.id, (evaluation = facts ? evaluateCrossing(facts) : null));
+    }
+    return evaluation;
+  };
   return candidates
-    .flatMap((group) => leading(reader, group) ?? [])
+    .flatMap((group) => leading(reader, group, evaluate) ?? [])
     .sort((a, b) => b.score - a.score)
     .slice(0, most)
     .map(({ finding }) => finding);
@@ -158,6 +168,7 @@ export function leadingFindings(
 function leading(
   reader: FactsReader,
   group: { kind: string; area: string; refs: CrossingRef[] },
+  evaluate: (ref: CrossingRef) => Evaluation | null,
 ): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
   const texts = new Map<string, { text: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
@@ -166,8 +177,7 @@ function leading(
   const people = new Set<string>();
   const seen: { person: string; verdict: Verdict; remedies: Map<string, Verdict> }[] = [];
   for (const ref of group.refs.slice(0, mostInGroup)) {
-    const facts = reader.read(ref);
-    const evaluation = facts && evaluateCrossing(facts);
+    const evaluation = evaluate(ref);
     const found = evaluation?.findings.find((finding) => finding.kind === group.kind);
     if (!evaluation || !found || found.weight === 'risk') continue;
     people.add(ref.person);
@@ -188,7 +198,7 @@ function leading(
                   : `${edit.fact}`,
             )
             .join()
-        : remedy.text.replace(facts.endpoint.name, '');
+        : remedy.text.replace(ref.endpoint, '');
       const entry = texts.get(key) ?? {
         text: remedy.text.replace(place, group.area),
         helped: new Set<string>(),

@@ -92,14 +92,9 @@ export function delayOf(
   const { ms, detourMs } = pathToHost(facts, host, s['transport.gatewayBypass'] || !facts.location.inside);
   add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : 2, 'assumed');
   add('way to the host', 'Gateway', ms, 'assumed');
-  add(
-    'wait for the next frame',
-    'Host',
-    500 / Math.max(1, frames.value),
-    'computed',
-    500 / Math.max(1, frames.high),
-    500 / Math.max(1, Math.max(frames.low, 2)),
-  );
+  const waitMs = 500 / Math.max(0.5, frames.value);
+  // a frame rate that is not known at all would make the wait endless: below 2 frames it is broken anyhow
+  add('wait for the next frame', 'Host', waitMs, 'computed', waitMs, Math.max(waitMs, 500 / Math.max(2, frames.low)));
   add('draw and capture', 'Host', frames.drawMs + 2, frames.drawAssumed ? 'assumed' : facts.hosts[0]?.reportedAt ? 'reported' : 'declared');
   add('encode', 'Host', frames.encoding.ms, frames.encoding.assumed ? 'assumed' : 'reported');
   add('application answers', 'Workspace', facts.resource.kind === 'app' ? 8 : 10, 'assumed');

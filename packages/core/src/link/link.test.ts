@@ -152,8 +152,8 @@ describe('Wi-Fi', () => {
     ['he', 80, 12, 1, 800],
     ['vht', 80, 6, 3, 400],
     ['he', 80, 11, 1, 400],
-  ] as const)('%s %i MHz MCS %i × %i at %i ns is excluded', (...args) => {
-    expect(wifiRateMbps(...args).ok).toBe(false);
+  ] as const)('%s %i MHz MCS %i × %i at %i ns is excluded', (standard, width, mcs, streams, gi) => {
+    expect(wifiRateMbps(standard, width, mcs, streams, gi).ok).toBe(false);
   });
 });
 
@@ -173,7 +173,8 @@ describe('measurement files', () => {
   });
 
   test('iperf3 -J: the received rate, the direction, and the loss of a UDP run, as the program itself sums them', () => {
-    const raw = (name: string) => JSON.parse(readFileSync(new URL(`./fixtures/${name}`, import.meta.url), 'utf8')) as { end: Record<string, Record<string, number>> };
+    const raw = (name: string) =>
+      JSON.parse(readFileSync(new URL(`./fixtures/${name}`, import.meta.url), 'utf8')) as { end: Record<string, Record<string, number>> };
     const up = read('iperf3-up.json').summary;
     expect(up.upMbps).toBeCloseTo((raw('iperf3-up.json').end.sum_received?.bits_per_second ?? 0) / 1e6, 6);
     expect(up.downMbps).toBeNull();
@@ -184,11 +185,17 @@ describe('measurement files', () => {
   });
 
   test('CSV of round trips: named column, lost probes, and what a wrong row is told', () => {
-    expect(readMeasurementFile('n,rttMs\n1,10.5\n2,-\n3,11.5\n')).toMatchObject({ ok: true, value: { kind: 'round trips', summary: { sent: 3, received: 2, medianMs: 11 } } });
+    expect(readMeasurementFile('n,rttMs\n1,10.5\n2,-\n3,11.5\n')).toMatchObject({
+      ok: true,
+      value: { kind: 'round trips', summary: { sent: 3, received: 2, medianMs: 11 } },
+    });
     expect(readMeasurementFile('rttMs\n10\nfast\n')).toMatchObject({ ok: false, fault: { place: 'line 3' } });
     expect(readMeasurementFile('hello world')).toMatchObject({ ok: false });
     expect(readMeasurementFile('{"start": {}')).toMatchObject({ ok: false });
-    expect(readMeasurementFile('{"error": "unable to connect"}')).toMatchObject({ ok: false, fault: { problem: expect.stringContaining('unable to connect') } });
+    expect(readMeasurementFile('{"error": "unable to connect"}')).toMatchObject({
+      ok: false,
+      fault: { problem: expect.stringContaining('unable to connect') },
+    });
   });
 
   test('no text makes it throw', () => {

@@ -26,7 +26,12 @@ describe('decoder levels', () => {
 
   test('a browser’s answers prove a decoder only where it says hardware', () => {
     const answer = { codec: 'h264', supported: true, smooth: true } as const;
-    expect(decodersFromAnswers([{ ...answer, mode: '1080p30', hardware: true }, { ...answer, mode: '2160p60', hardware: false }])).toEqual([{ codec: 'h264', level: '4', chroma444: false }]);
+    expect(
+      decodersFromAnswers([
+        { ...answer, mode: '1080p30', hardware: true },
+        { ...answer, mode: '2160p60', hardware: false },
+      ]),
+    ).toEqual([{ codec: 'h264', level: '4', chroma444: false }]);
   });
 });
 
@@ -36,7 +41,9 @@ describe('timings and ports', () => {
     [1920, 1080, 138.5, 2080, 1111],
     [2560, 1440, 241.5, 2720, 1481],
     [3840, 2160, 533.25, 4000, 2222],
-  ])('CVT reduced blanking of %i × %i at 60 Hz', (w, h, clockMhz, totalWidthPx, totalLines) => expect(reducedBlanking(w, h, 60)).toEqual({ clockMhz, totalWidthPx, totalLines }));
+  ])('CVT reduced blanking of %i × %i at 60 Hz', (w, h, clockMhz, totalWidthPx, totalLines) =>
+    expect(reducedBlanking(w, h, 60)).toEqual({ clockMhz, totalWidthPx, totalLines }),
+  );
 
   test('2160p60 does not pass HDMI 1.4, 30 Hz does; it passes HDMI 2.0 and DP HBR2, not two lanes of HBR2', () => {
     const screen = { widthPx: 3840, heightPx: 2160, refreshHz: 60, scale: 1 };

@@ -1,10 +1,40 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Layer, Setting, SettingValue } from '@underpass/contracts';
 import fc from 'fast-check';
-import { catalogue, compareVersions, explainSetting, faultOfValue, indexSettings, layerOrder, resolveOne, settingKeys, type SettingKey, type SettingSubject } from './index.js';
+import {
+  catalogue,
+  compareVersions,
+  explainSetting,
+  faultOfValue,
+  indexSettings,
+  layerOrder,
+  resolveOne,
+  settingKeys,
+  type SettingKey,
+  type SettingSubject,
+} from './index.js';
 
-const subject: SettingSubject = { deviceClass: 'laptop', location: 'hall', groups: ['staff', 'planners'], person: 'p1', endpoint: 'e1', ownership: 'managed', lineKind: 'fibre', metered: false, clientKind: 'native client', guest: false, inside: true };
-const targets: Record<Layer, string[]> = { organisation: ['*'], 'device class': ['laptop', 'kiosk'], location: ['hall', 'dock'], group: ['staff', 'planners', 'others'], person: ['p1', 'p2'], endpoint: ['e1', 'e2'] };
+const subject: SettingSubject = {
+  deviceClass: 'laptop',
+  location: 'hall',
+  groups: ['staff', 'planners'],
+  person: 'p1',
+  endpoint: 'e1',
+  ownership: 'managed',
+  lineKind: 'fibre',
+  metered: false,
+  clientKind: 'native client',
+  guest: false,
+  inside: true,
+};
+const targets: Record<Layer, string[]> = {
+  organisation: ['*'],
+  'device class': ['laptop', 'kiosk'],
+  location: ['hall', 'dock'],
+  group: ['staff', 'planners', 'others'],
+  person: ['p1', 'p2'],
+  endpoint: ['e1', 'e2'],
+};
 
 const valueOf = (key: SettingKey): fc.Arbitrary<SettingValue> => {
   const definition = catalogue[key];
@@ -24,9 +54,19 @@ const valueOf = (key: SettingKey): fc.Arbitrary<SettingValue> => {
 const entries = (key: SettingKey): fc.Arbitrary<Setting[]> =>
   fc
     .array(
-      fc.constantFrom(...(Object.keys(layerOrder) as Layer[])).chain((layer) =>
-        fc.record({ layer: fc.constant(layer), target: fc.constantFrom(...(targets[layer] as [string, ...string[]])), value: valueOf(key), locked: fc.boolean(), condition: fc.option(fc.constantFrom({ ownership: 'managed' as const }, { ownership: 'personal' as const }, { inside: true }), { nil: undefined }) }),
-      ),
+      fc
+        .constantFrom(...(Object.keys(layerOrder) as Layer[]))
+        .chain((layer) =>
+          fc.record({
+            layer: fc.constant(layer),
+            target: fc.constantFrom(...(targets[layer] as [string, ...string[]])),
+            value: valueOf(key),
+            locked: fc.boolean(),
+            condition: fc.option(fc.constantFrom({ ownership: 'managed' as const }, { ownership: 'personal' as const }, { inside: true }), {
+              nil: undefined,
+            }),
+          }),
+        ),
       { maxLength: 8 },
     )
     .map((list) => list.map(({ condition, ...entry }, i) => ({ id: `s${i}`, key, ...entry, ...(condition ? { condition } : {}) })));
@@ -46,11 +86,14 @@ describe('layers', () => {
   test('a lock is never overridden by a nearer layer', () => {
     const nearest = settingKeys.filter((key) => catalogue[key].merge === 'nearest');
     fc.assert(
-      fc.property(fc.constantFrom(...nearest).chain((key) => fc.tuple(fc.constant(key), valueOf(key), entries(key))), ([key, value, list]) => {
-        const lock: Setting = { id: 'lock', key, layer: 'organisation', target: '*', value, locked: true };
-        const nearer = list.filter((entry) => entry.layer !== 'organisation');
-        expect(resolve(key, [lock, ...nearer])).toEqual(value);
-      }),
+      fc.property(
+        fc.constantFrom(...nearest).chain((key) => fc.tuple(fc.constant(key), valueOf(key), entries(key))),
+        ([key, value, list]) => {
+          const lock: Setting = { id: 'lock', key, layer: 'organisation', target: '*', value, locked: true };
+          const nearer = list.filter((entry) => entry.layer !== 'organisation');
+          expect(resolve(key, [lock, ...nearer])).toEqual(value);
+        },
+      ),
     );
   });
 
@@ -63,38 +106,75 @@ describe('layers', () => {
       return ['0', '1.2', '3.4_118', '3.9', '3.10', '4.0'].indexOf(value as string);
     };
     fc.assert(
-      fc.property(fc.constantFrom(...strictest).chain((key) => fc.tuple(fc.constant(key), entries(key), entries(key))), ([key, list, more]) => {
-        // a lock among the new ones may hide old entries; that is its purpose, so only open ones are added
-        const open = more.map((entry, i) => ({ ...entry, id: `m${i}`, locked: false }));
-        expect(strictness(key, resolve(key, [...list, ...open]))).toBeGreaterThanOrEqual(strictness(key, resolve(key, list)));
-      }),
+      fc.property(
+        fc.constantFrom(...strictest).chain((key) => fc.tuple(fc.constant(key), entries(key), entries(key))),
+        ([key, list, more]) => {
+          // a lock among the new ones may hide old entries; that is its purpose, so only open ones are added
+          const open = more.map((entry, i) => ({ ...entry, id: `m${i}`, locked: false }));
+          expect(strictness(key, resolve(key, [...list, ...open]))).toBeGreaterThanOrEqual(strictness(key, resolve(key, list)));
+        },
+      ),
     );
   });
 
   test('an entry for somebody else, or whose condition does not hold, is as if it had never been', () => {
     fc.assert(
       fc.property(anySet, ({ key, list }) => {
-        const counts = list.filter((entry) => ['*', 'laptop', 'hall', 'staff', 'planners', 'p1', 'e1'].includes(entry.target) && entry.condition?.ownership !== 'personal');
+        const counts = list.filter(
+          (entry) =>
+            ['*', 'laptop', 'hall', 'staff', 'planners', 'p1', 'e1'].includes(entry.target) && entry.condition?.ownership !== 'personal',
+        );
         expect(resolve(key, list)).toEqual(resolve(key, counts));
       }),
     );
   });
 
   test('the nearest layer wins, the higher group over the lower, and the explanation names what is hidden and why', () => {
-    const entry = (id: string, layer: Layer, target: string, value: SettingValue, locked = false): Setting => ({ id, key: 'picture.frameCap', layer, target, value, locked });
-    const list = [entry('a', 'organisation', '*', 20), entry('b', 'group', 'staff', 24), entry('c', 'group', 'planners', 60), entry('d', 'location', 'hall', 15)];
+    const entry = (id: string, layer: Layer, target: string, value: SettingValue, locked = false): Setting => ({
+      id,
+      key: 'picture.frameCap',
+      layer,
+      target,
+      value,
+      locked,
+    });
+    const list = [
+      entry('a', 'organisation', '*', 20),
+      entry('b', 'group', 'staff', 24),
+      entry('c', 'group', 'planners', 60),
+      entry('d', 'location', 'hall', 15),
+    ];
     const why = explainSetting(indexSettings(list), 'picture.frameCap', subject);
     expect(why.value).toBe(60);
     expect(why.deciding?.id).toBe('c');
-    expect(why.hidden.map(({ entry: { id }, because }) => [id, because]).sort()).toEqual(['a', 'b', 'd'].map((id) => [id, 'a nearer layer is set']));
+    expect(why.hidden.map(({ entry: { id }, because }) => [id, because]).sort()).toEqual(
+      ['a', 'b', 'd'].map((id) => [id, 'a nearer layer is set']),
+    );
     const locked = explainSetting(indexSettings([...list, entry('e', 'location', 'hall', 12, true)]), 'picture.frameCap', subject);
     expect(locked.lockedBy?.id).toBe('e');
-    expect(locked.hidden.filter(({ because }) => because === 'a layer above is locked').map(({ entry: { id } }) => id).sort()).toEqual(['b', 'c']);
+    expect(
+      locked.hidden
+        .filter(({ because }) => because === 'a layer above is locked')
+        .map(({ entry: { id } }) => id)
+        .sort(),
+    ).toEqual(['b', 'c']);
   });
 
   test('lists add up over the layers, and a nearer layer may remove an item by name', () => {
-    const entry = (id: string, layer: Layer, target: string, value: string[]): Setting => ({ id, key: 'redirection.devices', layer, target, value, locked: false });
-    expect(resolve('redirection.devices', [entry('a', 'organisation', '*', ['card-reader']), entry('b', 'person', 'p1', ['-printer', 'scanner'])])).toEqual(['headset', 'camera', 'card-reader', 'scanner']);
+    const entry = (id: string, layer: Layer, target: string, value: string[]): Setting => ({
+      id,
+      key: 'redirection.devices',
+      layer,
+      target,
+      value,
+      locked: false,
+    });
+    expect(
+      resolve('redirection.devices', [
+        entry('a', 'organisation', '*', ['card-reader']),
+        entry('b', 'person', 'p1', ['-printer', 'scanner']),
+      ]),
+    ).toEqual(['headset', 'camera', 'card-reader', 'scanner']);
   });
 });
 

@@ -1,0 +1,77 @@
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { readdirSync, readFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import pg from 'pg';
+import 'reflect-metadata';
+import { createApplication } from '../src/application.js';
+
+const admin = process.env.TEST_DATABASE;
+export const demoFolder = new URL('../../../demo/saltmarsh', import.meta.url).pathname;
+export const demoFiles = (): Record<string, string> =>
+  Object.fromEntries(readdirSync(demoFolder).map((name) => [name, readFileSync(join(demoFolder, name), 'utf8')]));
+
+async function withAdmin(sql: string): Promise<void> {
+  if (!admin) throw new Error('TEST_DATABASE is not set; run npm test');
+  const client = new pg.Client({ connectionString: admin });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+/** A database of its own for a test file. */
+export async function makeDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
+  const name = `test_${process.pid}_${Math.floor(performance.now() * 1000)}`;
+  await withAdmin(`CREATE DATABASE ${name}`);
+  return { url: String(admin).replace(/\/[^/]*$/, `/${name}`), drop: () => withAdmin(`DROP DATABASE ${name} WITH (FORCE)`) };
+}
+
+export interface TestServer {
+  app: NestExpressApplication;
+  base: string;
+  port: number;
+  call: (
+    path: string,
+    options?: { method?: string; body?: unknown; cookie?: string; headers?: Record<string, string> },
+  ) => Promise<{ status: number; body: never; headers: Headers }>;
+  signIn: (email: string) => Promise<string>;
+}
+
+/** The whole application on a real PostgreSQL, listening on a port of its own. */
+export async function startServer(databaseUrl: string, udpFirst: number, demo = true): Promise<TestServer> {
+  const app = await createApplication(
+    {
+      port: 0,
+      databaseUrl,
+      publicUrl: null,
+      lines: [],
+      checkUdpFirst: udpFirst,
+      checksAtOnce: 2,
+      logLevel: 'silent',
+      demoFolder: demo ? demoFolder : null,
+    },
+    null,
+  );
+  await app.listen(0, '127.0.0.1');
+  const { port } = app.getHttpServer().address() as AddressInfo;
+  const base = `http://127.0.0.1:${port}`;
+  const call: TestServer['call'] = async (path, { method = 'GET', body, cookie = '', headers = {} } = {}) => {
+    const response = await fetch(`${base}/api/${path}`, {
+      method,
+      headers: { 'x-underpass': '1', cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    const type = response.headers.get('content-type') ?? '';
+    return {
+      status: response.status,
+      body: (type.includes('json') ? await response.json() : await response.arrayBuffer()) as never,
+      headers: response.headers,
+    };
+  };
+  const signIn = async (email: string) => {
+    const { headers } = await call('session', { method: 'POST', body: { email, password: 'under-the-estuary' } });
+    return headers.getSetCookie()[0]?.split(';')[0] ?? '';
+  };
+  return { app, base, port, call, signIn };
+}
+export const people = { engineer: 'ines.farrow@saltmarsh.example', reader: 'reader@saltmarsh.example' };

@@ -1,0 +1,119 @@
+import { describe, expect, test } from '@jest/globals';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { Endpoint, Group, jsonSchemas, readFolder, writeFolder } from '../index.js';
+import { readTable, writeTable } from './table.js';
+import type { FileProblem } from './problem.js';
+
+const folder = new URL('../../../../demo/saltmarsh', import.meta.url).pathname;
+const demo = () => new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+
+describe('an estate folder', () => {
+  test('written and read again is the same estate', () => {
+    const first = readFolder(demo());
+    const again = readFolder(writeFolder(first.estate, first.measurements));
+    expect(again.problems).toEqual([]);
+    expect(again.estate).toEqual(first.estate);
+    expect(again.measurements).toEqual(first.measurements);
+  });
+
+  test('tells file, line, field, what is wrong and what would be right, and skips nothing silently', () => {
+    const files = demo();
+    files.set(
+      'people.csv',
+      'id,name,kind,location,groups,shoes\nP1,Ann Example,staff,head-office,all-staff,\nP1,Twice,staff,head-office,,\nP2,"Quoted, name",casual,head-office,,\nP3,Nowhere,staff,atlantis,,\n,No Id,staff,head-office,,\n',
+    );
+    files.set('regions.yaml', '- id: estuary\n  name: Estuary\n  latitude: 155\n  longitude: 3\n');
+    files.set('shoes.csv', 'id\n1\n');
+    const { estate, problems } = readFolder(files);
+    const found = problems.map(({ file, line, field }) => `${file}:${line}:${field}`);
+    expect(found).toEqual(
+      expect.arrayContaining([
+        'people.csv:1:shoes',
+        'people.csv:3:id',
+        'people.csv:4:kind',
+        'people.csv:5:location',
+        'people.csv:6:id',
+        'regions.yaml:3:latitude',
+        'shoes.csv:1:',
+      ]),
+    );
+    expect(estate.person.map((person) => person.id)).toEqual(['P1']);
+    for (const problem of problems) expect([problem.problem, problem.expected].every((text) => text.length > 3)).toBe(true);
+    // what leans on a region that is not read is rejected too, not read as if nothing were wrong
+    expect(found).toEqual(expect.arrayContaining([expect.stringMatching(/^gateways\.yaml:\d+:region$/)]));
+  });
+
+  test('broken YAML, a list that is none, and a byte-order mark are told or taken, never a crash', () => {
+    const at = (text: string) => readFolder(new Map([['pools.yaml', text]])).problems;
+    expect(at('- id: [unclosed\n')[0]).toMatchObject({ file: 'pools.yaml', line: expect.any(Number) });
+    expect(at('id: alone\n')[0]).toMatchObject({ problem: 'is not a list' });
+    const problems: FileProblem[] = [];
+    expect(readTable('x.csv', '\uFEFFid,name,rank\r\ng,"A ""quoted"" name",1\r\n', Group, problems)).toMatchObject([
+      { value: { id: 'g', name: 'A "quoted" name' }, line: 2 },
+    ]);
+    expect(problems).toEqual([]);
+  });
+
+  test('line numbers stay right behind a quoted cell with line breaks', () => {
+    const { problems } = readFolder(new Map([['groups.csv', 'id,name,rank\na,"two\nlines",1\nb,Next,x\n']]));
+    expect(problems.map(({ line, field }) => [line, field])).toEqual([[4, 'rank']]);
+  });
+});
+
+test('any endpoint goes through CSV unchanged', () => {
+  const text = fc
+    .string({ minLength: 1, maxLength: 20 })
+    .map((s) => s.trim())
+    .filter((s) => s.length > 0);
+  const endpoint = fc.record(
+    {
+      id: fc.stringMatching(/^[A-Za-z0-9][A-Za-z0-9._-]{0,20}$/),
+      name: text,
+      location: fc.constant('here'),
+      deviceClass: fc.constantFrom('laptop', 'thin-client'),
+      ownership: fc.constantFrom('managed', 'personal'),
+      platform: fc.constant('desktop'),
+      processor: fc.constant('x86-64'),
+      clientKind: fc.constantFrom('browser', 'native client'),
+      screens: fc.array(
+        fc.record(
+          {
+            widthPx: fc.integer({ min: 320, max: 8000 }),
+            heightPx: fc.integer({ min: 240, max: 8000 }),
+            refreshHz: fc.integer({ min: 1, max: 240 }),
+            scale: fc.constantFrom(1, 1.25, 1.5),
+            port: fc.constantFrom('dvi', 'dp-hbr2'),
+            x: fc.integer({ min: -9000, max: 9000 }),
+            y: fc.integer({ min: -9000, max: 9000 }),
+          },
+          { requiredKeys: ['widthPx', 'heightPx', 'x', 'y'] },
+        ),
+        { minLength: 1, maxLength: 3 },
+      ),
+      decoders: fc.array(
+        fc.record({ codec: fc.constantFrom('h264', 'av1'), level: fc.constantFrom('4', '5.1'), chroma444: fc.boolean() }),
+        { maxLength: 3 },
+      ),
+      alwaysOn: fc.boolean(),
+    },
+    { requiredKeys: ['id', 'name', 'location', 'deviceClass', 'ownership', 'platform', 'processor', 'clientKind'] },
+  );
+  fc.assert(
+    fc.property(fc.uniqueArray(endpoint, { selector: (e) => e.id, minLength: 1, maxLength: 5 }), (list) => {
+      const whole = list.map((e) => Endpoint.parse(e));
+      const problems: FileProblem[] = [];
+      const again = readTable('endpoints.csv', writeTable(Endpoint, whole), Endpoint, problems);
+      expect(problems).toEqual([]);
+      expect(again.map(({ value }) => value)).toEqual(whole);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('every file of a folder has a JSON Schema, generated from the one definition', () => {
+  const all = jsonSchemas();
+  expect(Object.keys(all)).toContain('endpoints.csv');
+  expect(JSON.stringify(all['locations.csv'])).toContain('geo-satellite');
+});
