@@ -138,9 +138,9 @@ function List({ rows, total, onNearEnd }: { rows: CrossingRow[]; total: number; 
     if (last > rows.length - 60 && rows.length < total) onNearEnd();
   }, [last, rows.length, total, onNearEnd]);
   return (
-    <div role="table" aria-rowcount={total} className="min-w-0">
+    <div className="min-w-0">
       <div ref={frame} className="overflow-auto h-[calc(100vh-190px)] min-h-[300px]" tabIndex={-1}>
-        <div className="min-w-[1020px]">
+        <div role="table" aria-label="Crossings" aria-rowcount={total} className="min-w-[1020px]">
           <div role="row" className={`${grid} head h-[26px] items-end pb-1 sticky top-0 bg-paper z-10`}>
             {['Verdict', 'Person', 'Endpoint', 'Location', 'Resource', 'Delay', 'Frames', 'Usable', 'First finding'].map((name, i) => (
               <span role="columnheader" key={name} className={i >= 5 && i <= 7 ? 'text-right' : ''}>
@@ -148,7 +148,7 @@ function List({ rows, total, onNearEnd }: { rows: CrossingRow[]; total: number; 
               </span>
             ))}
           </div>
-          <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {items.map((item) => {
               const row = rows[item.index] as CrossingRow;
               return (

@@ -126,8 +126,8 @@ function Rows({ kind, rows, onNearEnd }: { kind: ObjectKind; rows: Record<string
     columnGap: 12,
   };
   return (
-    <div ref={frame} className="overflow-auto h-[calc(100vh-218px)] min-h-[280px]" role="table" tabIndex={-1}>
-      <div className="min-w-[760px]">
+    <div ref={frame} className="overflow-auto h-[calc(100vh-218px)] min-h-[280px]" tabIndex={-1}>
+      <div role="table" aria-label={kindWords[kind].many} aria-rowcount={rows.length} className="min-w-[760px]">
         <div role="row" style={grid} className="head sticky top-0 bg-paper z-10 h-[24px] items-center">
           <span role="columnheader">Name</span>
           <span role="columnheader">Id</span>
@@ -137,7 +137,7 @@ function Rows({ kind, rows, onNearEnd }: { kind: ObjectKind; rows: Record<string
             </span>
           ))}
         </div>
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = rows[item.index] as Record<string, unknown>;
             return (

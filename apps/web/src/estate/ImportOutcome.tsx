@@ -14,9 +14,9 @@ export function ImportOutcome({ job }: { job: ImportJob }) {
   const { result } = job;
   return (
     <section aria-labelledby="outcome" className="mt-5 border-t-[1.5px] border-ink pt-3">
-      <h2 id="outcome" role="status">
-        {heads[job.state]}
-      </h2>
+      <div role="status">
+        <h2 id="outcome">{heads[job.state]}</h2>
+      </div>
       {job.message && <p className="text-ink-2">{job.message}</p>}
       {result && (
         <dl className="flex gap-8 mt-2">

@@ -1,0 +1,51 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+
+export const people = { engineer: 'ines.farrow@saltmarsh.example', reader: 'reader@saltmarsh.example' };
+
+export async function signIn(page: Page, email = people.engineer, path = '/board'): Promise<void> {
+  await page.goto(path);
+  await page.getByLabel('Address').fill(email);
+  await page.getByLabel('Password').fill('under-the-estuary');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('link', { name: 'Underpass' })).toBeVisible();
+}
+
+export const crossingPath = (person: string, endpoint: string, resource: string): string => `/crossings/${encodeURIComponent(`${person}~${endpoint}~${resource}`)}`;
+
+/** Makes a field check link on the crossing that is open. */
+export async function makeLink(page: Page): Promise<string> {
+  await page.getByRole('button', { name: 'Send a field check' }).click();
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  return page.getByLabel('Link; it is shown this once').inputValue();
+}
+
+/** The link as it is opened through a simulated line, by the number of the line. */
+export function through(url: string, line: 1 | 2 | 3): string {
+  const address = new URL(url);
+  address.port = String(Number(address.port) + line);
+  return address.href;
+}
+
+/** Opens a link in a browser of its own and runs the whole check there. */
+export async function runCheck(browser: Browser, url: string): Promise<void> {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto(url);
+  await page.getByRole('button', { name: 'Start the check' }).click();
+  await expect(page.getByRole('button', { name: 'Check again' })).toBeVisible({ timeout: 60_000 });
+  await context.close();
+}
+
+interface Evidence {
+  roundTrips?: { value: { medianMs: number; samples: number } };
+  downMbps?: { value: number };
+  upMbps?: { value: number };
+  datagrams?: { value: { passes: boolean; sent?: number; lost?: number } };
+  screens?: { value: { widthPx: number }[] };
+  scene?: { value: { drawnBy: string } };
+  browser?: object;
+  rejected: object[];
+}
+/** The evidence of the crossing, as the page's own session reads it. */
+export const evidenceOf = (page: Page, id: string): Promise<Evidence> =>
+  page.evaluate(async (crossing) => ((await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: { evidence: Evidence } }).facts.evidence, id);

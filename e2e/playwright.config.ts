@@ -1,0 +1,33 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env.E2E_PORT ?? 4750);
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 120_000,
+  // an action that finds nothing in this time fails and says where
+
+  expect: { timeout: 10_000 },
+  fullyParallel: false,
+  workers: 1,
+  reporter: [['json'], ['line']],
+  outputDir: '../.cache/browser-tests',
+  use: {
+    actionTimeout: 15_000,
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: 'node e2e/serve.mjs',
+    cwd: '..',
+    url: `http://localhost:${port}/api/docs`,
+    env: { E2E_PORT: String(port), TEST_DATABASE: process.env.TEST_DATABASE ?? '' },
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+    timeout: 60_000,
+  },
+});

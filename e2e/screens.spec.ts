@@ -1,0 +1,120 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { crossingPath, people, signIn } from './pages/app.js';
+
+const limited = crossingPath('P136', 'WEX-TC-020', 'timetable');
+
+async function accessible(page: Page, name: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  expect([name, violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)]).toEqual([name, []]);
+}
+
+test('every screen is accessible, light and dark, and deep links survive the sign-in and a reload', async ({ page }) => {
+  await signIn(page, undefined, `${limited}?q=open`);
+  await expect(page.getByRole('tab', { selected: true })).toContainText('Does it open?');
+  await page.reload();
+  await expect(page.getByRole('tab', { selected: true })).toContainText('Does it open?');
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((chosen) => localStorage.setItem('underpass.theme', chosen), theme);
+    const paths = ['/board', limited, '/crossings', '/estate/location/wexcombe'];
+    if (theme === 'light') paths.push('/estate/endpoint', '/estate/import', '/estate/changes', '/estate/measurements');
+    for (const path of paths) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await expect(page.getByText('·····')).toHaveCount(0);
+      await accessible(page, `${theme} ${path}`);
+    }
+  }
+});
+
+test('the keyboard alone leads from the Board to a tried change and back', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.keyboard.type('WEX-TC-020');
+  await expect(page.getByRole('option', { name: /WEX-TC-020/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/estate\/endpoint\/WEX-TC-020/);
+  await page.goto(limited);
+  await expect(page.getByRole('heading', { name: /findings?$|finding/ }).first()).toBeVisible();
+  await page.keyboard.press('4');
+  await expect(page.getByRole('heading', { name: '4 Link' })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('heading', { name: '5 Gateway' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('table', { name: 'The way, bay by bay' })).toBeVisible();
+  await page.keyboard.press('y');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Back to now' })).toBeVisible();
+  await page.keyboard.press('g');
+  await page.keyboard.press('b');
+  await expect(page).toHaveURL(/board/);
+  await page.goBack();
+  await expect(page).toHaveURL(/WEX-TC-020/);
+});
+
+test('an edit keeps what was typed when it is wrong, is saved when it is right, and can be taken back', async ({ page }) => {
+  await signIn(page, undefined, '/estate/location/marram-point');
+  await page.getByLabel('Down Mbit/s').fill('plenty');
+  await page.getByRole('button', { name: 'Save location' }).click();
+  await expect(page.getByText('“plenty” is not a number')).toBeVisible();
+  await expect(page.getByLabel('Down Mbit/s')).toHaveValue('plenty');
+  await page.getByLabel('Down Mbit/s').fill('-4');
+  await page.getByRole('button', { name: 'Save location' }).click();
+  await expect(page.getByText('must be above 0')).toBeVisible();
+  await page.getByLabel('Down Mbit/s').fill('90');
+  await page.getByRole('button', { name: 'Save location' }).click();
+  await expect(page.getByText(/Saved location marram-point/)).toBeVisible();
+  await expect(page.getByText('Changed location marram-point')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByLabel('Down Mbit/s')).toHaveValue('150');
+});
+
+test('an import is tried first, its faults are told by line, and then it is all or nothing', async ({ page }) => {
+  await signIn(page, undefined, '/estate/import');
+  const give = (text: string) => page.locator('input[type=file]').first().setInputFiles([{ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(text) }]);
+  await give('id,name,kind,location,groups\nP950,Ann Example,staff,atlantis,\n');
+  await expect(page.getByRole('cell', { name: 'no location has the id “atlantis”' })).toBeVisible();
+  await give('id,name,kind,location,groups\nP950,Ann Example,staff,head-office,all-staff\n');
+  await page.getByRole('button', { name: 'Import 1 changes' }).click();
+  await expect(page.getByRole('heading', { name: 'Imported' })).toBeVisible();
+  await page.goto('/estate/person?search=P950');
+  await expect(page.getByRole('row', { name: /Ann Example/ })).toBeVisible();
+});
+
+test('a reader sees everything and can change nothing; a wrong sign-in is told and keeps the address', async ({ page }) => {
+  await page.goto('/board');
+  await page.getByLabel('Address').fill(people.reader);
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('The address or the password is not right.')).toBeVisible();
+  await expect(page.getByLabel('Address')).toHaveValue(people.reader);
+  await page.getByLabel('Password').fill('under-the-estuary');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.goto(limited);
+  await page.getByRole('button', { name: /^Try: / }).first().click();
+  await expect(page.getByRole('button', { name: 'See impact on the estate' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Apply', exact: true })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Send a field check' })).toHaveCount(0);
+  await page.goto('/estate/location/wexcombe');
+  await expect(page.getByRole('button', { name: 'Save location' })).toHaveCount(0);
+});
+
+test('nothing is ever blank: unknown addresses, unknown crossings and a lost server are told', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/nowhere');
+  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+  await page.goto('/crossings/a~b~c');
+  await expect(page.getByRole('alert')).toContainText('There is no crossing');
+  await page.goto('/check/short');
+  await expect(page.getByRole('heading', { name: 'This link does not work' })).toBeVisible();
+  await page.goto('/crossings');
+  await expect(page.getByRole('row').nth(2)).toBeVisible();
+  await page.route('**/api/crossings**', (route) => route.abort());
+  await page.getByLabel('Search').fill('orla');
+  await expect(page.getByRole('alert')).toContainText('does not answer', { timeout: 15_000 });
+});

@@ -1,0 +1,46 @@
+// The built application for the browser tests: a database of its own, the demo estate, and lines of known delay, rate and loss.
+import { fork } from 'node:child_process';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { openLine } from '@underpass/standins';
+import pg from 'pg';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const admin = process.env.TEST_DATABASE;
+const port = Number(process.env.E2E_PORT);
+const name = `browser_${process.pid}`;
+const client = new pg.Client({ connectionString: admin });
+await client.connect();
+await client.query(`CREATE DATABASE ${name}`);
+
+const profiles = [
+  // the line whose figures the check must find again
+  { up: { delayMs: 20, rateMbps: 8, lossPercent: 2 }, down: { delayMs: 30, rateMbps: 30, lossPercent: 2 } },
+  // a second one, without loss; wide enough for the ticket hall
+  { up: { delayMs: 6, rateMbps: 20 }, down: { delayMs: 6, rateMbps: 60 } },
+  // one that no datagram passes
+  { up: { delayMs: 5, rateMbps: 20 }, down: { delayMs: 5, rateMbps: 20 }, udpBlocked: true },
+];
+const server = fork(join(root, 'apps/server/dist/main.js'), [], {
+  env: {
+    ...process.env,
+    DATABASE_URL: admin.replace(/\/[^/]*$/, `/${name}`),
+    PORT: String(port),
+    DEMO_FOLDER: join(root, 'demo/saltmarsh'),
+    SIMULATED_LINES: profiles.map((_, i) => `${port + 1 + i}>${48_200 + 10 * i}`).join(','),
+    CHECK_UDP_FIRST: '48100',
+  },
+});
+const lines = await Promise.all(
+  profiles.map((profile, i) => openLine({ ...profile, port: port + 1 + i, server: { host: '127.0.0.1', port }, udp: { first: 48_200 + 10 * i, serverFirst: 48_100, count: 8 }, seed: 11 + i })),
+);
+async function stop() {
+  server.kill('SIGTERM');
+  await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
+  await Promise.all(lines.map((line) => line.close()));
+  await client.query(`DROP DATABASE ${name} WITH (FORCE)`).catch(() => undefined);
+  await client.end();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
