@@ -57,7 +57,7 @@ const builds = ['packages/contracts', 'packages/core', 'packages/standins', 'app
 
 export function build() {
   tsc(...builds);
-  run(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web') });
+  run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web') });
 }
 
 export function ensureBuilt({ clean = false } = {}) {

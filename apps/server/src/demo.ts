@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CONFIG, type Config } from './config.js';
 import { SessionService } from './access/session.service.js';
+import { ownName } from './estate/change.service.js';
 import { EstateStore } from './estate/estate.store.js';
 import { ImportService } from './estate/import.service.js';
 
@@ -35,7 +36,7 @@ export class DemoLoader implements OnApplicationBootstrap {
         .filter((name) => /\.(csv|ya?ml)$/.test(name))
         .map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
     );
-    const job = await this.imports.now(files, 'Underpass', 'Demo estate loaded');
+    const job = await this.imports.now(files, ownName, 'Demo estate loaded');
     if (job.state !== 'applied') this.logger.error(`the demo estate was not loaded: ${JSON.stringify(job.result?.rejected.slice(0, 5))}`);
   }
 }

@@ -29,7 +29,6 @@ import { notFound, ProblemError } from '../problems/problem.js';
 import { ResultsService } from './results.service.js';
 
 const Uuid = z.uuid();
-const order = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
 
 @ApiTags('crossing')
 @Controller()
@@ -55,21 +54,20 @@ export class CrossingController {
   @ApiOkResponse({ standardSchema: CrossingPage })
   list(@Query({ schema: CrossingQuery }) query: CrossingQuery): CrossingPage {
     const { model } = this.results.reader;
-    const wanted = query.search?.toLowerCase();
-    const found: { ref: CrossingRef; summary: Summary }[] = [];
+    const wanted = query.search ? query.search.toLowerCase().split(/\s+/) : null;
     const counts = noCounts();
-    for (const ref of this.results.all()) {
-      const summary = this.results.summary(ref.id);
-      if (!summary || !this.passes(ref, summary, query, wanted)) continue;
+    const found: { ref: CrossingRef; summary: Summary }[] = [];
+    let total = 0;
+    for (const result of this.results.sorted()) {
+      const { ref, summary } = result;
+      if (!this.passes(ref, summary, query)) continue;
+      if (wanted && !wanted.every((word) => this.results.textOf(result).includes(word))) continue;
       counts[summary.verdict]++;
       if (query.verdict && summary.verdict !== query.verdict) continue;
-      found.push({ ref, summary });
+      if (total >= query.offset && found.length < query.limit) found.push(result);
+      total++;
     }
-    found.sort(
-      (a, b) =>
-        order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1),
-    );
-    const rows = found.slice(query.offset, query.offset + query.limit).map(({ ref, summary }): CrossingRow => ({
+    const rows = found.map(({ ref, summary }): CrossingRow => ({
       id: ref.id,
       person: ref.person,
       personName: model.people.get(ref.person)?.name ?? ref.person,
@@ -85,22 +83,19 @@ export class CrossingController {
       timeToUsableS: Math.round(summary.timeToUsableS * 10) / 10,
       kinds: summary.kinds,
     }));
-    return { total: found.length, counts, rows };
+    return { total, counts, rows };
   }
 
-  private passes(ref: CrossingRef, summary: Summary, query: CrossingQuery, wanted: string | undefined): boolean {
+  private passes(ref: CrossingRef, summary: Summary, query: CrossingQuery): boolean {
     const { model } = this.results.reader;
     if (query.location && ref.location !== query.location) return false;
     if (query.resource && ref.resource !== query.resource) return false;
     if (query.person && ref.person !== query.person) return false;
     if (query.bay && summary.bay !== query.bay) return false;
     if (query.kind && !summary.kinds.includes(query.kind)) return false;
+    if (!query.area) return true;
     const location = model.locations.get(ref.location);
-    if (query.area && (location?.area ?? location?.name) !== query.area) return false;
-    if (!wanted) return true;
-    const text =
-      `${model.people.get(ref.person)?.name} ${ref.endpoint} ${location?.name} ${model.resources.get(ref.resource)?.name} ${ref.person}`.toLowerCase();
-    return wanted.split(/\s+/).every((word) => text.includes(word));
+    return (location?.area ?? location?.name) === query.area;
   }
 
   /** One crossing: its facts, with which the page evaluates every try itself, and what they come to. */

@@ -21,6 +21,14 @@ import type { EvaluationTask } from './results.worker.js';
 const manyCrossings = 6000;
 const threads = 2;
 
+const order = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
+
+interface Result {
+  ref: CrossingRef;
+  summary: Summary;
+  text: string | null;
+}
+
 /** Results of all crossings at an estate version. A change evaluates again only what it touches. */
 @Injectable()
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
@@ -31,6 +39,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private work: Promise<void> = Promise.resolve();
   private subscription: Subscription | null = null;
   private derived: { version: number; board: Board; leading: LeadingFinding[] | null } | null = null;
+  private ordered: { version: number; results: Result[] } | null = null;
   reader: FactsReader;
   version = 0;
   /** Sent when results stand for a new version. */
@@ -152,8 +161,31 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   summary(id: string): Summary | undefined {
     return this.summaries.get(id);
   }
-  all(): Iterable<CrossingRef> {
-    return this.refs.values();
+  /** All results, worst first; sorted once for a version. */
+  sorted(): readonly Result[] {
+    if (this.ordered?.version !== this.version) {
+      const results = [...this.refs.values()].flatMap((ref) => {
+        const summary = this.summaries.get(ref.id);
+        return summary ? [{ ref, summary, text: null }] : [];
+      });
+      results.sort(
+        (a, b) =>
+          order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1),
+      );
+      this.ordered = { version: this.version, results };
+    }
+    return this.ordered.results;
+  }
+
+  /** The words a search looks through, lower case; made when first asked for. */
+  textOf(result: Result): string {
+    if (result.text === null) {
+      const { people, locations, resources } = this.reader.model;
+      const { person, endpoint, location, resource } = result.ref;
+      result.text =
+        `${people.get(person)?.name ?? ''} ${endpoint} ${locations.get(location)?.name ?? ''} ${resources.get(resource)?.name ?? ''} ${person}`.toLowerCase();
+    }
+    return result.text;
   }
 
   board(): Board {

@@ -11,18 +11,26 @@ export class EstateObject {
   @Column('boolean') deleted!: boolean;
 }
 
+/** One change of the estate, of one object or of many: who made it, when, and which change it takes back. */
+@Entity({ name: 'change_set' })
+export class ChangeSet {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('timestamptz') at!: Date;
+  @Column('text', { name: 'by_name' }) byName!: string;
+  @Column('text') summary!: string;
+  @Column('uuid', { nullable: true }) undoes!: string | null;
+  @Column('int') objects!: number;
+}
+
+/** What a change did to one object. */
 @Entity({ name: 'audit_entry' })
 export class AuditEntryRow {
   @PrimaryColumn('uuid') id!: string;
   @Column('uuid', { name: 'change_id' }) changeId!: string;
-  @Column('timestamptz') at!: Date;
-  @Column('text', { name: 'by_name' }) byName!: string;
-  @Column('text') summary!: string;
   @Column('text') kind!: string;
   @Column('text', { name: 'object_id' }) objectId!: string;
   @Column('jsonb', { nullable: true }) before!: object | null;
   @Column('jsonb', { nullable: true }) after!: object | null;
-  @Column('uuid', { nullable: true }) undoes!: string | null;
 }
 
 @Entity({ name: 'measurement' })
@@ -94,4 +102,4 @@ export class VerdictHistory {
   @Column('text') cause!: string;
 }
 
-export const entities = [EstateObject, AuditEntryRow, MeasurementRow, AppUser, AppSession, CheckLink, Draft, VerdictHistory];
+export const entities = [EstateObject, ChangeSet, AuditEntryRow, MeasurementRow, AppUser, AppSession, CheckLink, Draft, VerdictHistory];

@@ -3,7 +3,7 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import { objectSchemas, type AuditEntry, type Measurement } from '@underpass/contracts';
 import { same, type ObjectChange } from '@underpass/core';
 import { DataSource, type EntityManager } from 'typeorm';
-import { AuditEntryRow } from '../database/entities.js';
+import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
 import { CHANNEL, EstateStore } from './estate.store.js';
@@ -11,6 +11,21 @@ import { assertValid } from './validate.js';
 
 /** Rows of one statement; keeps parameters and memory bounded on large imports. */
 const batch = 1000;
+/** Larger changes are taken back by importing the earlier folder. */
+const mostUndone = 20_000;
+/** Name under which Underpass itself writes, such as the demo estate; nobody takes that back. */
+export const ownName = 'Underpass';
+
+interface ChangeRow {
+  id: string;
+  at: Date;
+  by_name: string;
+  summary: string;
+  undoes: string | null;
+  undone: boolean;
+  n: number;
+  objects: AuditEntry['objects'];
+}
 
 /** Writes changes of the estate: validated, in one transaction, with an audit trail, told to every server process. */
 @Injectable()
@@ -48,6 +63,13 @@ export class ChangeService {
     // one writer at a time: a later version must never become visible before an earlier one
     await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
     const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
+    await manager.query('INSERT INTO change_set (id, at, by_name, summary, undoes, objects) VALUES ($1, now(), $2, $3, $4, $5)', [
+      changeId,
+      by,
+      summary,
+      undoes,
+      changes.length,
+    ]);
     for (let i = 0; i < changes.length; i += batch) {
       const part = changes.slice(i, i + batch);
       await manager.query(
@@ -63,14 +85,11 @@ export class ChangeService {
         ],
       );
       await manager.query(
-        `INSERT INTO audit_entry (id, change_id, at, by_name, summary, kind, object_id, before, after, undoes)
-         SELECT u, $2, now(), $3, $4, k, i, b::jsonb, a::jsonb, $5 FROM unnest($1::uuid[], $6::text[], $7::text[], $8::text[], $9::text[]) AS t(u, k, i, b, a)`,
+        `INSERT INTO audit_entry (id, change_id, kind, object_id, before, after)
+         SELECT u, $2, k, i, b::jsonb, a::jsonb FROM unnest($1::uuid[], $3::text[], $4::text[], $5::text[], $6::text[]) AS t(u, k, i, b, a)`,
         [
           part.map(() => uuidV7()),
           changeId,
-          by,
-          summary,
-          undoes,
           part.map((c) => c.kind),
           part.map((c) => c.id),
           part.map((c) => (c.before ? JSON.stringify(c.before) : null)),
@@ -127,42 +146,32 @@ export class ChangeService {
 
   /** The latest changes, newest first; large ones with their first objects only. */
   async latest(limit: number, object?: { kind: string; id: string }): Promise<AuditEntry[]> {
-    const rows = await this.data.query(
-      `SELECT change_id, min(at) AS at, min(by_name) AS by_name, min(summary) AS summary, max(undoes::text) AS undoes, count(*)::int AS n,
-              (array_agg(jsonb_build_object('kind', kind, 'id', object_id, 'before', before, 'after', after) ORDER BY id))[1:20] AS objects,
-              EXISTS (SELECT 1 FROM audit_entry u WHERE u.undoes = a.change_id) AS undone
-       FROM audit_entry a WHERE $2::text IS NULL OR change_id IN (SELECT change_id FROM audit_entry WHERE kind = $2 AND object_id = $3)
-       GROUP BY change_id ORDER BY min(at) DESC LIMIT $1`,
+    const rows: ChangeRow[] = await this.data.query(
+      `SELECT c.id, c.at, c.by_name, c.summary, c.undoes, c.objects AS n, EXISTS (SELECT 1 FROM change_set u WHERE u.undoes = c.id) AS undone,
+              ARRAY(SELECT jsonb_build_object('kind', kind, 'id', object_id, 'before', before, 'after', after)
+                    FROM audit_entry WHERE change_id = c.id AND ($2::text IS NULL OR (kind = $2 AND object_id = $3)) LIMIT 20) AS objects
+       FROM change_set c WHERE $2::text IS NULL OR c.id IN (SELECT change_id FROM audit_entry WHERE kind = $2 AND object_id = $3)
+       ORDER BY c.at DESC LIMIT $1`,
       [limit, object?.kind ?? null, object?.id ?? null],
     );
-    const newest = (rows as { change_id: string; undoes: string | null; undone: boolean }[]).find((row) => !row.undoes && !row.undone);
-    return (
-      rows as {
-        change_id: string;
-        at: Date;
-        by_name: string;
-        summary: string;
-        undoes: string | null;
-        undone: boolean;
-        n: number;
-        objects: AuditEntry['objects'];
-      }[]
-    ).map((row) => ({
-      changeId: row.change_id,
+    const newest = rows.find((row) => !row.undoes && !row.undone);
+    return rows.map((row) => ({
+      changeId: row.id,
       at: row.at.toISOString(),
       by: row.by_name,
       summary: row.summary,
       objects: row.objects,
       undone: row.undone,
-      canUndo: object === undefined && row.change_id === newest?.change_id && row.n <= 20_000 && !row.summary.startsWith('Demo estate'),
+      canUndo: object === undefined && row.id === newest?.id && row.n > 0 && row.n <= mostUndone && row.by_name !== ownName,
     }));
   }
 
   /** Takes the last change back. What was changed again since stays, and is told. */
   async undo(changeId: string, by: string): Promise<string> {
+    const change = await this.data.getRepository(ChangeSet).findOneBy({ id: changeId });
     const rows = await this.data.getRepository(AuditEntryRow).findBy({ changeId });
-    if (rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
-    if (await this.data.getRepository(AuditEntryRow).findOneBy({ undoes: changeId }))
+    if (!change || rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
+    if (await this.data.getRepository(ChangeSet).findOneBy({ undoes: changeId }))
       throw new ProblemError(409, 'Taken back already', 'This change was taken back already.');
     const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
     if (moved)
@@ -174,7 +183,7 @@ export class ChangeService {
     return this.apply(
       rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before })),
       by,
-      `Taken back: ${rows[0]?.summary ?? ''}`,
+      `Taken back: ${change.summary}`,
       changeId,
     );
   }

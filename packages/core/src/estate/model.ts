@@ -63,6 +63,8 @@ function groupBy<T>(objects: readonly T[], keyOf: (object: T) => string): Map<st
 /** The people who use an endpoint: its usual person, and everybody a shared one counts for. */
 export const usersOf = (endpoint: Endpoint): string[] => [...new Set([...(endpoint.person ? [endpoint.person] : []), ...endpoint.users])];
 
+const oldestFirst = (a: Measurement, b: Measurement) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1);
+
 export function modelOf(estate: Estate, measurements: readonly Measurement[]): EstateModel {
   const groups = byId(estate.group);
   const people = byId(estate.person);
@@ -100,7 +102,7 @@ export function modelOf(estate: Estate, measurements: readonly Measurement[]): E
     people,
     endpoints: byId(estate.endpoint),
     settings: indexSettings(estate.setting),
-    measurementsAt: groupBy(measurements, (measurement) => measurement.location),
+    measurementsAt: groupBy([...measurements].sort(oldestFirst), (measurement) => measurement.location),
     accessOf,
     crossings,
   };

@@ -65,7 +65,7 @@ function samplesOf(fact: EvidenceFact, figures: Figures): number {
 /**
  * Chooses the evidence for an endpoint. A measurement of the endpoint itself comes before one of another endpoint at the same
  * shared line; among equals the newest counts. Facts of a device count for that device only.
- * @param measurements those of the location
+ * @param measurements those of the location, oldest first
  */
 export function chooseEvidence(
   measurements: readonly Measurement[],
@@ -76,8 +76,7 @@ export function chooseEvidence(
   const evidence: Evidence = { rejected: [] };
   if (measurements.length === 0) return evidence;
   const own = new Map<EvidenceFact, boolean>();
-  const ordered = [...measurements].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
-  for (const measurement of ordered) {
+  for (const measurement of measurements) {
     const isOwn = measurement.endpoint === endpointId;
     if (!isOwn && location.ownLines) continue;
     const because = rejection(measurement, location, farEnd);

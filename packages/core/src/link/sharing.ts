@@ -51,8 +51,20 @@ export function demandP95Mbps(sharers: Sharers): number {
   return high;
 }
 
-/** How many people a rate holds in the 95th percentile second. */
+const held = new Map<string, number>();
+
+/** How many people a rate holds in the 95th percentile second. Remembered: many crossings of a line ask the same. */
 export function peopleHeld(rateMbps: number, sharers: Omit<Sharers, 'count'>): number {
+  const key = `${rateMbps}|${sharers.activeShare}|${sharers.meanMbps}|${sharers.sdMbps}`;
+  let known = held.get(key);
+  if (known === undefined) {
+    if (held.size > 2000) held.clear();
+    held.set(key, (known = searchHeld(rateMbps, sharers)));
+  }
+  return known;
+}
+
+function searchHeld(rateMbps: number, sharers: Omit<Sharers, 'count'>): number {
   if (sharers.activeShare <= 0 || sharers.meanMbps <= 0) return Infinity;
   let high = 1;
   while (high < 1e6 && demandP95Mbps({ ...sharers, count: high }) <= rateMbps) high *= 2;

@@ -54,19 +54,17 @@ const valueOf = (key: SettingKey): fc.Arbitrary<SettingValue> => {
 const entries = (key: SettingKey): fc.Arbitrary<Setting[]> =>
   fc
     .array(
-      fc
-        .constantFrom(...(Object.keys(layerOrder) as Layer[]))
-        .chain((layer) =>
-          fc.record({
-            layer: fc.constant(layer),
-            target: fc.constantFrom(...(targets[layer] as [string, ...string[]])),
-            value: valueOf(key),
-            locked: fc.boolean(),
-            condition: fc.option(fc.constantFrom({ ownership: 'managed' as const }, { ownership: 'personal' as const }, { inside: true }), {
-              nil: undefined,
-            }),
+      fc.constantFrom(...(Object.keys(layerOrder) as Layer[])).chain((layer) =>
+        fc.record({
+          layer: fc.constant(layer),
+          target: fc.constantFrom(...(targets[layer] as [string, ...string[]])),
+          value: valueOf(key),
+          locked: fc.boolean(),
+          condition: fc.option(fc.constantFrom({ ownership: 'managed' as const }, { ownership: 'personal' as const }, { inside: true }), {
+            nil: undefined,
           }),
-        ),
+        }),
+      ),
       { maxLength: 8 },
     )
     .map((list) => list.map(({ condition, ...entry }, i) => ({ id: `s${i}`, key, ...entry, ...(condition ? { condition } : {}) })));

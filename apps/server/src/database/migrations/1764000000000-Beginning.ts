@@ -11,11 +11,14 @@ export class Beginning1764000000000 implements MigrationInterface {
         PRIMARY KEY (kind, id)
       );
       CREATE INDEX estate_object_version ON estate_object (version);
-      CREATE TABLE audit_entry (
-        id uuid PRIMARY KEY, change_id uuid NOT NULL, at timestamptz NOT NULL, by_name text NOT NULL, summary text NOT NULL,
-        kind text NOT NULL, object_id text NOT NULL, before jsonb, after jsonb, undoes uuid
+      CREATE TABLE change_set (
+        id uuid PRIMARY KEY, at timestamptz NOT NULL, by_name text NOT NULL, summary text NOT NULL, undoes uuid REFERENCES change_set, objects int NOT NULL
       );
-      CREATE INDEX audit_entry_at ON audit_entry (at DESC);
+      CREATE INDEX change_set_at ON change_set (at DESC);
+      CREATE UNIQUE INDEX change_set_undoes ON change_set (undoes);
+      CREATE TABLE audit_entry (
+        id uuid PRIMARY KEY, change_id uuid NOT NULL REFERENCES change_set, kind text NOT NULL, object_id text NOT NULL, before jsonb, after jsonb
+      );
       CREATE INDEX audit_entry_change ON audit_entry (change_id);
       CREATE INDEX audit_entry_object ON audit_entry (kind, object_id);
       CREATE TABLE measurement (
@@ -43,7 +46,7 @@ export class Beginning1764000000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(
-      'DROP TABLE verdict_history, draft, check_link, app_session, app_user, measurement, audit_entry, estate_object; DROP SEQUENCE estate_version_seq;',
+      'DROP TABLE verdict_history, draft, check_link, app_session, app_user, measurement, audit_entry, change_set, estate_object; DROP SEQUENCE estate_version_seq;',
     );
   }
 }

@@ -1,0 +1,201 @@
+// npm run bench: what docs/performance.md tells, measured again. Figures are medians or 95th percentiles; nothing here passes or fails.
+import { fork } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { startCluster } from './cluster.mjs';
+import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
+
+ensureModules();
+ensureBuilt();
+const { benchCore } = await import('./bench-core.mjs');
+const { largeEstate } = await import('./bench-estate.mjs');
+const port = 4790;
+const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+const rows = [];
+const tell = (name, value, wanted = '') => {
+  rows.push([name, value, wanted]);
+  process.stdout.write(`${name}: ${value}${wanted ? `   (wanted ${wanted})` : ''}\n`);
+};
+
+async function withServer(databaseUrl, demo, work) {
+  const env = {
+    ...process.env,
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    LOG_LEVEL: 'error',
+    DEMO_FOLDER: demo ? join(root, 'demo/saltmarsh') : '',
+  };
+  const server = fork(join(root, 'apps/server/dist/main.js'), [], { env });
+  await new Promise((resolve, reject) => {
+    server.once('message', resolve);
+    server.once('exit', (code) => reject(new Error(`the server stopped (${code})`)));
+  });
+  let cookie = '';
+  const call = async (path, method = 'GET', body = undefined) => {
+    const response = await fetch(`http://127.0.0.1:${port}/api/${path}`, {
+      method,
+      headers: { cookie, 'x-underpass': '1', 'content-type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) cookie = set.split(';')[0];
+    const text = await response.text();
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${text.slice(0, 200)}`);
+    return text ? JSON.parse(text) : null;
+  };
+  try {
+    await call('session', 'POST', { email: 'ines.farrow@saltmarsh.example', password: 'under-the-estuary' });
+    await work(call);
+  } finally {
+    server.kill('SIGTERM');
+    await new Promise((resolve) => server.once('exit', resolve));
+  }
+}
+
+async function latencies(call, paths, rounds) {
+  const all = [];
+  for (const path of paths) await call(path); // once to warm up
+  for (let i = 0; i < rounds; i++)
+    for (const path of paths) {
+      const start = performance.now();
+      await call(path);
+      all.push(performance.now() - start);
+    }
+  return all;
+}
+const reads = (endpoint, crossing) => [
+  'board',
+  'crossings?limit=200',
+  'crossings?search=hall&verdict=limited&limit=200',
+  `crossings/${encodeURIComponent(crossing)}`,
+  'estate',
+  'estate/endpoint?limit=200',
+  `estate/endpoint?search=${endpoint}`,
+  `find?q=${endpoint}`,
+  'changes',
+  'drafts',
+  'check-links',
+  'session',
+];
+
+for (const [name, value] of Object.entries(benchCore()))
+  tell(
+    `core: ${name}`,
+    value,
+    name.startsWith('crossings a second, with') ? '20000 and more' : name.startsWith('whole') ? 'well under 100' : '',
+  );
+
+const assets = join(root, 'apps/web/dist/assets');
+const first = [...readFileSync(join(root, 'apps/web/dist/index.html'), 'utf8').matchAll(/assets\/([^"]+\.js)/g)].map((match) => match[1]);
+const board = readdirSync(assets).filter(
+  (name) => /^(BoardPage|ground|Verdict|client|useBaseQuery|jsx-runtime|react-dom|Arrow)-/.test(name) && name.endsWith('.js'),
+);
+const size = [...new Set([...first, ...board])].reduce((sum, name) => sum + gzipSync(readFileSync(join(assets, name))).length, 0);
+tell('web: compressed script until the Board stands, kB', Math.round(size / 1000), 'at most 250');
+
+const cluster = await startCluster('test-postgres', 4640, say);
+try {
+  cluster.drop('bench');
+  cluster.ensure('bench');
+  await withServer(cluster.url('bench'), true, async (call) => {
+    const crossing = 'P136~WEX-TC-020~timetable';
+    tell(
+      'demo estate: API reads, p95 ms',
+      percentile(await latencies(call, reads('WEX-TC-020', crossing), 30), 0.95).toFixed(1),
+      'under 50',
+    );
+    const changed = [];
+    for (let i = 0; i < 6; i++) {
+      const start = performance.now();
+      await call('changes', 'POST', {
+        change: [{ type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'wexcombe', value: 20 + i }],
+        summary: 'bench',
+      });
+      await call('board');
+      changed.push(performance.now() - start);
+    }
+    tell('demo estate: a setting applied until the Board shows it, median ms', Math.round(percentile(changed, 0.5)));
+    if (process.argv.includes('--browser') || !process.argv.includes('--quick')) await browser();
+
+    const { files, endpoint, crossing: large } = largeEstate(50_000);
+    const start = performance.now();
+    let job = await call('estate/import', 'POST', { files, apply: true });
+    const during = [];
+    while (job.state === 'running') {
+      const asked = performance.now();
+      job = await call(`estate/import/${job.id}`);
+      during.push(performance.now() - asked);
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    if (job.state !== 'applied') throw new Error(JSON.stringify(job).slice(0, 600));
+    tell('50 000 endpoints: import until it is written, s', ((performance.now() - start) / 1000).toFixed(1));
+    const evaluating = performance.now();
+    let page = await call('crossings?limit=1');
+    while (page.total < 100_000) {
+      const asked = performance.now();
+      page = await call('crossings?limit=1');
+      during.push(performance.now() - asked);
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    tell('50 000 endpoints: crossings', page.total);
+    tell('50 000 endpoints: all of them evaluated in worker threads after that, s', ((performance.now() - evaluating) / 1000).toFixed(1));
+    tell(
+      '50 000 endpoints: answers during import and evaluation, median and longest ms',
+      `${Math.round(percentile(during, 0.5))}, ${Math.round(Math.max(...during))}`,
+    );
+    tell(
+      '50 000 endpoints: API reads, p95 ms',
+      percentile(await latencies(call, reads(endpoint, large), 20), 0.95).toFixed(1),
+      'under 200',
+    );
+  });
+} finally {
+  cluster.drop('bench');
+  cluster.stop();
+}
+
+async function browser() {
+  const { chromium } = await import('@playwright/test');
+  const chrome = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
+  });
+  const page = await chrome.newPage({ baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } });
+  await page.goto('/board');
+  await page.getByLabel('Address').fill('ines.farrow@saltmarsh.example');
+  await page.getByLabel('Password').fill('under-the-estuary');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByText('Leading findings').waitFor();
+  const usable = [];
+  for (let i = 0; i < 7; i++) {
+    const start = performance.now();
+    await page.goto('/board', { waitUntil: 'commit' });
+    await page.getByText('Leading findings').waitFor();
+    usable.push(performance.now() - start);
+  }
+  tell('browser: the Board usable after, median ms', Math.round(percentile(usable, 0.5)), 'under 1000');
+  await page.goto(`/crossings/${encodeURIComponent('P136~WEX-TC-020~timetable')}`);
+  const strip = page.getByRole('radiogroup', { name: 'Frame rate' });
+  await strip.waitFor();
+  const react = [];
+  for (const option of ['15', '20', '24', '60', '15', '24', '20', '60', '15']) {
+    react.push(
+      await strip.getByRole('radio', { name: option }).evaluate(
+        (button) =>
+          new Promise((resolve) => {
+            const table = document.querySelector('#try-a-change table');
+            const start = performance.now();
+            const watch = new MutationObserver(() => {
+              watch.disconnect();
+              requestAnimationFrame(() => resolve(performance.now() - start));
+            });
+            watch.observe(table, { childList: true, subtree: true, characterData: true, attributes: true });
+            button.click();
+          }),
+      ),
+    );
+  }
+  tell('browser: a changed control until the figures stand, median ms', Math.round(percentile(react, 0.5)), 'under 50');
+  await chrome.close();
+}
