@@ -33,5 +33,6 @@ export default {
     project('standins', 'packages/standins'),
     project('cli', 'apps/cli'),
     project('server', 'apps/server'),
+    project('web', 'apps/web'),
   ],
 };

@@ -8,7 +8,10 @@ test('from the Board to a measured crossing, a better setting, and back', async 
   const before = await heading.textContent();
 
   // Board → the crossings behind a cell → one limited crossing
-  await page.getByRole('link', { name: /38 Limited/ }).first().click();
+  await page
+    .getByRole('link', { name: /38 Limited/ })
+    .first()
+    .click();
   await expect(page).toHaveURL(/area=Wexcombe/);
   await page.getByRole('button', { name: /^Limited/ }).click();
   await page.getByLabel('Search').fill('WEX-TC-020');
@@ -48,7 +51,13 @@ test('from the Board to a measured crossing, a better setting, and back', async 
   await page.getByRole('button', { name: 'Close' }).first().click();
   await page.getByRole('button', { name: 'Apply', exact: true }).click();
   await expect(page.getByText(/^Applied: /)).toBeVisible();
-  await expect(page.getByRole('listitem').filter({ hasText: 'ms' }).filter({ hasText: /Limited|Clear/ }).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: 'ms' })
+      .filter({ hasText: /Limited|Clear/ })
+      .first(),
+  ).toBeVisible();
 
   // the Board shows it, and taken back it is as the check left it
   await page.goto('/board');

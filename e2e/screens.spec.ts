@@ -76,7 +76,11 @@ test('an edit keeps what was typed when it is wrong, is saved when it is right, 
 
 test('an import is tried first, its faults are told by line, and then it is all or nothing', async ({ page }) => {
   await signIn(page, undefined, '/estate/import');
-  const give = (text: string) => page.locator('input[type=file]').first().setInputFiles([{ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(text) }]);
+  const give = (text: string) =>
+    page
+      .locator('input[type=file]')
+      .first()
+      .setInputFiles([{ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(text) }]);
   await give('id,name,kind,location,groups\nP950,Ann Example,staff,atlantis,\n');
   await expect(page.getByRole('cell', { name: 'no location has the id “atlantis”' })).toBeVisible();
   await give('id,name,kind,location,groups\nP950,Ann Example,staff,head-office,all-staff\n');
@@ -96,7 +100,10 @@ test('a reader sees everything and can change nothing; a wrong sign-in is told a
   await page.getByLabel('Password').fill('under-the-estuary');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.goto(limited);
-  await page.getByRole('button', { name: /^Try: / }).first().click();
+  await page
+    .getByRole('button', { name: /^Try: / })
+    .first()
+    .click();
   await expect(page.getByRole('button', { name: 'See impact on the estate' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Apply', exact: true })).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Send a field check' })).toHaveCount(0);

@@ -32,7 +32,15 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
   },
 });
 const lines = await Promise.all(
-  profiles.map((profile, i) => openLine({ ...profile, port: port + 1 + i, server: { host: '127.0.0.1', port }, udp: { first: 48_200 + 10 * i, serverFirst: 48_100, count: 8 }, seed: 11 + i })),
+  profiles.map((profile, i) =>
+    openLine({
+      ...profile,
+      port: port + 1 + i,
+      server: { host: '127.0.0.1', port },
+      udp: { first: 48_200 + 10 * i, serverFirst: 48_100, count: 8 },
+      seed: 11 + i,
+    }),
+  ),
 );
 async function stop() {
   server.kill('SIGTERM');

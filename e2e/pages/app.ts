@@ -10,7 +10,8 @@ export async function signIn(page: Page, email = people.engineer, path = '/board
   await expect(page.getByRole('link', { name: 'Underpass' })).toBeVisible();
 }
 
-export const crossingPath = (person: string, endpoint: string, resource: string): string => `/crossings/${encodeURIComponent(`${person}~${endpoint}~${resource}`)}`;
+export const crossingPath = (person: string, endpoint: string, resource: string): string =>
+  `/crossings/${encodeURIComponent(`${person}~${endpoint}~${resource}`)}`;
 
 /** Makes a field check link on the crossing that is open. */
 export async function makeLink(page: Page): Promise<string> {
@@ -48,4 +49,8 @@ interface Evidence {
 }
 /** The evidence of the crossing, as the page's own session reads it. */
 export const evidenceOf = (page: Page, id: string): Promise<Evidence> =>
-  page.evaluate(async (crossing) => ((await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: { evidence: Evidence } }).facts.evidence, id);
+  page.evaluate(
+    async (crossing) =>
+      ((await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: { evidence: Evidence } }).facts.evidence,
+    id,
+  );

@@ -117,3 +117,9 @@ test('every file of a folder has a JSON Schema, generated from the one definitio
   expect(Object.keys(all)).toContain('endpoints.csv');
   expect(JSON.stringify(all['locations.csv'])).toContain('geo-satellite');
 });
+
+test('the JSON Schema in docs is fresh', () => {
+  const kept = JSON.parse(readFileSync(new URL('../../../../docs/estate-files.schema.json', import.meta.url), 'utf8')) as object;
+  // written anew by node scripts/write-schemas.mjs
+  expect(JSON.parse(JSON.stringify(jsonSchemas()))).toEqual(kept);
+});

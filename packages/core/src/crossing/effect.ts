@@ -28,8 +28,9 @@ export function burden(f: CrossingFigures): number {
     f.delay.value / 100 +
     f.timeline.totalS / 20 -
     (mos?.mos ?? 0) / 2 +
-    Math.max(0, f.demand.p95Mbps) / 100 -
-    f.session.resolutionShare
+    Math.max(0, f.demand.p95Mbps) / 20 -
+    f.session.resolutionShare +
+    (f.session.mixedScales ? 10 : 0)
   );
 }
 
@@ -53,6 +54,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
     parts.push(`${count(after)} of ${after.desk.length} things on the desk work instead of ${count(before)}`);
   if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05)))
     parts.push(`asks for ${figure(after.demand.p95Mbps)} Mbit/s instead of ${figure(before.demand.p95Mbps)}`);
+  if (before.session.mixedScales && !after.session.mixedScales) parts.push('text has one size on all screens');
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
   const gain = burden(before) - burden(after);
   const becomes = after.verdict;

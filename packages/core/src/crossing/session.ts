@@ -32,6 +32,8 @@ export interface Session {
   transportBecause: 'setting' | 'udp does not pass' | 'gateway' | null;
   /** Linear part of the native size that is sent, 0 to 1, of the worst screen. */
   resolutionShare: number;
+  /** Screens of different scales in a session that takes one: text has the wrong size on some. */
+  mixedScales: boolean;
 }
 
 const assumedScreen = [{ widthPx: 1920, heightPx: 1080, refreshHz: 60, scale: 1 }];
@@ -112,5 +114,6 @@ export function sessionOf(facts: CrossingFacts, s: SettingValues): Session {
     transport: transportBecause ? 'tcp' : 'udp',
     transportBecause,
     resolutionShare,
+    mixedScales: limits.oneScale && !s['screens.oneScale'] && screens.some((screen) => screen.scale !== screens[0]?.scale),
   };
 }

@@ -4,10 +4,9 @@ export const scalesDiffer: FindingKind = {
   kind: 'scale differs between screens',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint }, { session, settings }) => {
-    if (!session.limits.oneScale || settings['screens.oneScale'] || session.screens.length < 2) return null;
+  detect: ({ endpoint }, { session }) => {
+    if (!session.mixedScales) return null;
     const scales = new Set(session.screens.map((screen) => screen.scale));
-    if (scales.size < 2) return null;
     const low = Math.min(...scales);
     return {
       text: `Screens have scales ${[...scales].sort().join(' and ')}, a ${endpoint.clientKind} takes one: text is the wrong size on the other`,
@@ -27,9 +26,11 @@ export const scalesDiffer: FindingKind = {
               value: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [],
             },
           ],
-          ask: 'text has one size on all screens',
         },
-        { text: 'Use one screen for the session', change: [], ask: 'one size of text, and less picture' },
+        {
+          text: 'Use one screen for the session',
+          change: [{ type: 'setting', key: 'screens.most', layer: 'endpoint', target: endpoint.id, value: 1 }],
+        },
       ],
     };
   },

@@ -7,9 +7,10 @@ export const meteredVideo: FindingKind = {
   kind: 'video on a metered line',
   bay: 'Link',
   weight: 'risk',
-  detect: ({ line, location }, { demand }) => {
+  detect: ({ line, location }, { demand, wanted }) => {
     const gigabytes = (demand.videoMbps * 3600 * hours) / 8 / 1000;
     if (!line.metered || gigabytes < 5) return null;
+    const fewest = Math.max(15, wanted.framesAtLeast);
     const set = (key: 'media.videoOffload' | 'picture.frameCap', value: boolean | number, text: string) => ({
       text,
       change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value }],
@@ -24,7 +25,7 @@ export const meteredVideo: FindingKind = {
         { source: 'computed', text: `${figure(demand.videoMbps)} Mbit/s of video, ${hours} hours a month (assumed)` },
       ],
       remedies: [
-        set('picture.frameCap', 15, `Cap the picture at ${location.name} at 15 frames`),
+        set('picture.frameCap', fewest, `Cap the picture at ${location.name} at ${fewest} frames`),
         set('media.videoOffload', true, 'Play video on the endpoint'),
       ],
     };

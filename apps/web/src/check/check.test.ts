@@ -1,0 +1,74 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Figures } from '@underpass/contracts';
+import { rateOf } from './measure/rate.js';
+import { headline, tell } from './words.js';
+
+describe('the rate of a transfer', () => {
+  const steady = (mbps: number, seconds: number, from = 0) =>
+    Array.from({ length: seconds * 10 + 1 }, (_, i) => ({ atMs: from + i * 100, bytes: (mbps * 1e6 * i) / 80 }));
+
+  test('is that of a steady line, whatever the ramp-up', () => {
+    expect(rateOf(steady(40, 5))).toBeCloseTo(40, 6);
+    const slowStart = steady(40, 6).map((point, i) => ({ ...point, bytes: i < 10 ? point.bytes / 20 : point.bytes - (40e6 / 8) * 0.5 }));
+    expect(rateOf(slowStart)).toBeCloseTo(40, 1);
+  });
+
+  test('does not count a moment in which the page was held up, nor the burst after it', () => {
+    const held = steady(30, 6).map((point, i, all) => (i > 20 && i < 30 ? { ...point, bytes: all[20]?.bytes ?? 0 } : point));
+    expect(Math.abs((rateOf(held) ?? 0) / 30 - 1)).toBeLessThan(0.1);
+  });
+
+  test('is not known where nothing moved', () => {
+    expect(rateOf([])).toBeNull();
+    expect(
+      rateOf([
+        { atMs: 0, bytes: 0 },
+        { atMs: 5000, bytes: 0 },
+      ]),
+    ).toBeNull();
+  });
+});
+
+describe('what people are told', () => {
+  const trips = { samples: 120, lost: 0, minMs: 20, medianMs: 31, p95Ms: 36, medianLowMs: 30, medianHighMs: 32 };
+  const good: Figures = {
+    roundTrips: trips,
+    datagrams: { passes: true, sent: 200, lost: 0 },
+    downMbps: 62,
+    upMbps: 11,
+    scene: { renderer: 'x', drawnBy: 'graphics', frames: 90, averageFps: 60, low1Fps: 55 },
+    browser: { kind: 'browser', version: '1', touch: false, can: {} },
+  };
+  const say = (figures: Figures, home = true) => headline(tell(figures), home);
+
+  test('everything fine, one thing short, two things short, something not known', () => {
+    expect(say(good)).toEqual({ verdict: 'clear', text: 'Everything is fine from where you sit.', helps: null });
+    const lossy = say({ ...good, datagrams: { passes: true, sent: 200, lost: 5 } });
+    expect(lossy).toMatchObject({ verdict: 'limited', text: 'Your calls will break up now and then. Everything else is fine.' });
+    expect(lossy.helps).toContain('router');
+    expect(say({ ...good, downMbps: 2, upMbps: 0.4 }).text).toBe('The picture will stutter. Others will see you freeze in calls.');
+    expect(say({ ...good, datagrams: { passes: false } }).verdict).toBe('unknown');
+    expect(say({ ...good, roundTrips: { ...trips, samples: 8 } }).verdict).toBe('unknown');
+  });
+
+  test('a step that is not over yet is told as nothing, never as a zero', () => {
+    expect(tell({ roundTrips: trips }).map((part) => part?.word ?? null)).toEqual(['Quick', null, null, null, null]);
+  });
+
+  test('no trade words stand in the sentences', () => {
+    const worst = tell({
+      ...good,
+      roundTrips: { ...trips, medianMs: 300, p95Ms: 500 },
+      datagrams: { passes: true, sent: 200, lost: 40 },
+      downMbps: 1,
+      upMbps: 0.1,
+      scene: { renderer: 'x', frames: 9, averageFps: 5, low1Fps: 2 },
+    });
+    const text = [
+      ...worst.flatMap((part) => [part?.word, part?.more]),
+      say(good).text,
+      ...[1, 2, 3].map(() => headline(worst, false).helps),
+    ].join(' ');
+    expect(text).not.toMatch(/latency|jitter|packet|bandwidth|UDP|TCP|WebGL|codec/i);
+  });
+});
