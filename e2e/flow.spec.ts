@@ -70,6 +70,9 @@ test('from the Board to a measured crossing, a better setting, and back', async 
   await expect(heading).not.toHaveText(applied ?? '');
 });
 
+// a busy machine can hold a measurement up; what is measured three times wrong is wrong
+test.describe.configure({ retries: 2 });
+
 test('through a line of known delay, rate and loss the check finds them again', async ({ page, browser }) => {
   await signIn(page, undefined, crossingPath('P355', 'CD-023', 'call-desktop'));
   const url = await makeLink(page);

@@ -6,7 +6,9 @@ import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
 const port = Number(process.env.PORT ?? 4600);
-const simulated = { first: port + 1, udpFirst: 46_200, serverUdp: Number(process.env.CHECK_UDP_FIRST ?? 46_100), count: 8, lines: 3 };
+// ports of their own for every instance: two clones may run side by side
+const udpBase = Number(process.env.CHECK_UDP_FIRST ?? 46_100 + (((port - 4600) * 50) % 15_000));
+const simulated = { first: port + 1, udpFirst: udpBase + 10, serverUdp: udpBase, count: 8, lines: 3 };
 const children = [];
 let cluster = null;
 let stopping = false;
@@ -74,12 +76,18 @@ try {
   });
   server.once('exit', (code) => void stop(code ?? 1));
   await ready(server, 'The server');
+  let linesOpen = linesFree;
   if (linesFree) {
     const relay = start(
       'packages/standins/dist/lineCommand.js',
       [port, simulated.first, simulated.udpFirst, simulated.serverUdp, simulated.count].map(String),
     );
-    await ready(relay, 'The simulated lines');
+    // the demo does without its lines rather than not starting at all
+    linesOpen = await ready(relay, 'The simulated lines').then(
+      () => true,
+      () => false,
+    );
+    if (!linesOpen) say('The simulated lines could not be opened: their ports are in use. Everything else works.');
   }
   process.stdout.write(`\nUnderpass is ready at http://localhost:${port}\n`);
   if (demo) process.stdout.write('Demo sign-in: ines.farrow@saltmarsh.example, password under-the-estuary\n');

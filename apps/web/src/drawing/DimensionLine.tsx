@@ -50,7 +50,10 @@ export function DimensionLine({
         return (
           <g key={i}>
             {part.assumed && part.value !== null && shown !== '–' && (
-              <g color="var(--ink-2)" transform={`translate(${x - (changed ? 34 : 20)} ${y - 10}) scale(.85)`}>
+              <g
+                color="var(--ink-2)"
+                transform={`translate(${x - 13 - shown.length * 3.8 - (changed ? (earlier.length + 1) * 3.8 : 0)} ${y - 10}) scale(.85)`}
+              >
                 <SourcePath source="assumed" />
               </g>
             )}

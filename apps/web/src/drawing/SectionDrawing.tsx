@@ -96,7 +96,15 @@ export function SectionDrawing({
           />
           <path d={gaugeLines} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="5 4" fill="none" opacity=".6" />
           {section.bays.map((b, i) => (
-            <BayFill key={b.bay} state={b.state} outline={outline} x={rule(i)} width={column} clip={`url(#bay-${i})`} />
+            <BayFill
+              key={b.bay}
+              state={b.state}
+              outline={outline}
+              x={rule(i)}
+              width={column}
+              clip={`url(#bay-${i})`}
+              breakAt={showSteps ? breakIn(section, b.bay) : 0.5}
+            />
           ))}
           <path d={gaugeLines} clipPath="url(#bore)" stroke="var(--paper)" strokeWidth="1" strokeDasharray="5 4" fill="none" />
           {earlier && (
@@ -221,18 +229,28 @@ export function SectionDrawing({
   );
 }
 
+/** The break lies before the step that breaks. */
+function breakIn(section: Section, bay: string): number {
+  const steps = section.steps.filter((step) => step.bay === bay);
+  const broken = steps.findIndex((step) => step.state === 'broken');
+  return broken < 0 ? 0.5 : (broken + 0.5) / (steps.length + 1);
+}
+
 function BayFill({
   state,
   outline,
   x,
   width,
   clip,
+  breakAt,
 }: {
   state: Section['bays'][number]['state'];
   outline: string;
   x: number;
   width: number;
   clip: string;
+  /** Where the bore ends in this bay, as a part of its width. */
+  breakAt: number;
 }) {
   switch (state) {
     case 'fits':
@@ -247,10 +265,10 @@ function BayFill({
     case 'not known':
       return <path d={outline} clipPath={clip} fill="url(#hatch-unknown)" stroke="var(--ink-3)" strokeWidth="1.4" strokeDasharray="4 3" />;
     case 'blocked': {
-      const middle = x + width / 2;
+      const middle = x + width * breakAt;
       return (
         <>
-          <rect x={x} y={axis - gauge} width={width / 2 - 4} height={2 * gauge} fill="var(--bore)" />
+          <rect x={x} y={axis - gauge} width={Math.max(0, middle - x - 4)} height={2 * gauge} fill="var(--bore)" />
           <path
             d={`M${middle - 4} ${axis - 20}l4 10-6 8 6 8-4 12M${middle + 3} ${axis - 20}l4 10-6 8 6 8-4 12`}
             fill="none"
@@ -260,7 +278,7 @@ function BayFill({
           <rect
             x={middle + 8}
             y={axis - gauge}
-            width={width / 2 - 8}
+            width={Math.max(0, x + width - middle - 8)}
             height={2 * gauge}
             fill="none"
             stroke="var(--ink-3)"
@@ -360,7 +378,7 @@ function Totals({ section, before, x }: { section: Section; before: Section | nu
         {limit}
         {earlier && earlier !== value ? (
           <>
-            , <tspan textDecoration="line-through">{earlier}</tspan>
+            , <tspan textDecoration="line-through">{earlier.split(' ')[0]}</tspan>
           </>
         ) : null}
       </text>

@@ -215,7 +215,8 @@ function leading(
   }
   if (!first) return null;
   const best = [...texts.entries()].sort(
-    ([, a], [, b]) => b.helped.size - a.helped.size || Number(b.applicable) - Number(a.applicable) || b.gain - a.gain,
+    ([, a], [, b]) =>
+      b.helped.size - a.helped.size || (a.helped.size > 0 ? Number(b.applicable) - Number(a.applicable) : 0) || b.gain - a.gain,
   )[0];
   const after = new Worst();
   for (const { person, verdict, remedies } of seen) after.see(person, (best && remedies.get(best[0])) ?? verdict);
