@@ -40,6 +40,8 @@ interface Headroom {
   ratio: number | null;
   unit: string;
   short: string;
+  /** Said in place of a multiple. */
+  label?: string;
 }
 const slack = (part: number, total: number, limit: number): number => (part <= 0 ? Infinity : Math.max(0, limit - (total - part)) / part);
 
@@ -59,6 +61,8 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
   // frames that the line or the decoder holds back make the host wait too; that is not the host's shortage
   if (bay === 'Host' && frames.limiter !== 'host drawing' && frames.limiter !== 'host encoding')
     partMs -= 500 / Math.max(1, frames.value) - 500 / frames.cap;
+  // down to the quality floor a narrower line costs no frames
+  const neededMbps = Math.max(0.01, demand.p95Mbps * f.settings['picture.qualityFloor']);
   // a delay that is too long is told where most of it arises, not in every bay
   const deciding = partMs >= 0.3 * f.delay.value;
   const options: Headroom[] = deciding || (delay.ratio ?? 0) >= 1 ? [delay] : [];
@@ -99,9 +103,9 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
       options.push(
         way.available
           ? {
-              ratio: way.available.value / Math.max(0.01, demand.p95Mbps),
+              ratio: way.available.value / neededMbps,
               unit: 'rate',
-              short: `${figure(demand.p95Mbps - way.available.value)} Mbit/s`,
+              short: `${figure(neededMbps - way.available.value)} Mbit/s`,
             }
           : { ratio: null, unit: 'rate', short: '' },
       );
@@ -153,17 +157,16 @@ function headroomOf(
       unit: 'time',
       short: `${figure(f.timeline.totalS - f.wanted.usableWithinS)} s`,
     };
-  if (question === 'works' && bay === 'Desk') {
+  if (question === 'works') {
+    if (bay !== 'Desk') return { ratio: 1.2, unit: '', short: '', label: '–' };
     const works = f.desk.filter((item) => item.works).length;
-    return f.desk.some((item) => item.works === null)
-      ? { ratio: null, unit: 'screens', short: '' }
-      : {
-          ratio: works === f.desk.length ? 1.2 : works / f.desk.length,
-          unit: `${works} of ${f.desk.length}`,
-          short: `${f.desk.length - works} of ${f.desk.length}`,
-        };
+    const label = `${works} of ${f.desk.length}`;
+    if (f.desk.some((item) => item.works === null)) return { ratio: null, unit: 'screens', short: '' };
+    return { ratio: works === f.desk.length ? 1.2 : works / f.desk.length, unit: 'work', short: `${f.desk.length - works}`, label };
   }
-  return { ratio: 1.2, unit: question === 'open' ? 'steps' : '', short: '' };
+  const steps = f.ladder.filter((step) => step.bay === bay);
+  const passed = steps.filter((step) => step.state === 'passed' || step.state === 'assumed').length;
+  return { ratio: 1.2, unit: '', short: '', label: steps.length ? `${passed} of ${steps.length} steps` : '–' };
 }
 
 const withTimes = (ratio: number): string => `${ratio >= 10 ? Math.round(ratio) : ratio.toFixed(ratio < 2 ? 2 : 1)}×`;
@@ -177,7 +180,7 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
     const steps = f.timeline.steps.filter((step) => step.bay === bay && f.timeline.critical.includes(step.name));
     const delayMs = parts.reduce((sum, part) => sum + part.ms, 0);
     const signonS = steps.reduce((sum, step) => sum + step.seconds, 0);
-    const { ratio, unit, short } = headroomOf(question, bay, facts, f, delayMs, signonS);
+    const { ratio, unit, short, label } = headroomOf(question, bay, facts, f, delayMs, signonS);
     const state =
       f.broken && i > brokenFirst
         ? 'not reached'
@@ -202,11 +205,7 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
             ? 'not reached'
             : ratio === null
               ? 'Not known'
-              : Number.isFinite(ratio)
-                ? unit.includes(' of ')
-                  ? ''
-                  : withTimes(ratio)
-                : 'ample',
+              : (label ?? (Number.isFinite(ratio) ? withTimes(ratio) : 'ample')),
       detail: state === 'short' ? `short ${short}` : state === 'blocked' || state === 'not reached' ? '' : unit,
       delayMs,
       delayAssumed: assumedMs > delayMs / 2,
