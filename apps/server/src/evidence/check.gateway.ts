@@ -1,4 +1,4 @@
-import { Inject, Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
 import { FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
 import type { IncomingMessage, Server } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
@@ -40,10 +40,11 @@ class Check implements TransferCount {
 
 /** The live side of field checks: round trips, datagrams and progress over one WebSocket per page. */
 @Injectable()
-export class CheckGateway implements OnApplicationShutdown {
+export class CheckGateway implements BeforeApplicationShutdown {
   private readonly logger = new Logger('field check');
   private readonly room: CheckRoom<Check>;
   private readonly checks = new Map<string, Check>();
+  private readonly leaving = new Set<Promise<void>>();
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024, perMessageDeflate: false });
 
   constructor(
@@ -78,9 +79,11 @@ export class CheckGateway implements OnApplicationShutdown {
     return check && this.room.has(check) ? check : undefined;
   };
 
-  async onApplicationShutdown(): Promise<void> {
+  /** Before the database is let go: what open checks have measured is kept. */
+  async beforeApplicationShutdown(): Promise<void> {
     for (const socket of this.sockets.clients) socket.terminate();
-    await Promise.all([...this.checks.values()].map((check) => check.echo?.close()));
+    await Promise.all([...this.checks.values()].map((check) => this.leave(check)));
+    await Promise.all(this.leaving);
   }
 
   private connect(token: string, link: CheckLink, socket: WebSocket, request: IncomingMessage): void {
@@ -98,7 +101,12 @@ export class CheckGateway implements OnApplicationShutdown {
       }
       this.take(check, message).catch((error: Error) => this.logger.error(error.stack ?? error.message));
     });
-    socket.on('close', () => void this.leave(check));
+    socket.on('close', () => {
+      const leaving = this.leave(check)
+        .catch((error: Error) => this.logger.error(error.message))
+        .finally(() => this.leaving.delete(leaving));
+      this.leaving.add(leaving);
+    });
     socket.on('error', () => socket.terminate());
   }
 

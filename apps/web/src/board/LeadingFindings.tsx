@@ -40,7 +40,7 @@ export function LeadingFindings({ findings }: { findings: LeadingFinding[] }) {
                 {finding.remedy && (
                   <>
                     <Link
-                      to={`/crossings/${encodeURIComponent(finding.example)}${query({ try: finding.remedy.applicable ? finding.remedy.text : null })}`}
+                      to={`/crossings/${encodeURIComponent(finding.example)}${query({ try: finding.remedy.named })}`}
                       className="link leading-[18px] mt-1 block"
                     >
                       {finding.remedy.text}

@@ -79,6 +79,7 @@ export function TryPanel({
     person: { target: facts.person.id, name: facts.person.name },
     endpoint: { target: facts.endpoint.id, name: facts.endpoint.name },
   };
+  targets['device class'] = { target: facts.endpoint.deviceClass, name: `every ${facts.endpoint.deviceClass.replaceAll('-', ' ')}` };
   const group = facts.subject.groups.at(-1);
   if (group) targets.group = { target: group, name: `group ${group}` };
   const settings = change.some((edit) => edit.type === 'setting');

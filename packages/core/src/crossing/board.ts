@@ -114,7 +114,8 @@ export interface LeadingFinding {
   text: string;
   people: number;
   before: Counts;
-  remedy: { text: string; effect: string; applicable: boolean } | null;
+  /** `named` is how the remedy is called on the example crossing, so that it can be tried there at once. */
+  remedy: { text: string; named: string; effect: string; applicable: boolean } | null;
   /** People by verdict once everybody concerned has the remedy. */
   after: Counts;
   /** One crossing that shows it. */
@@ -171,7 +172,7 @@ function leading(
   evaluate: (ref: CrossingRef) => Evaluation | null,
 ): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
-  const texts = new Map<string, { text: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
+  const texts = new Map<string, { text: string; named: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
   let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
   let score = 0;
   const people = new Set<string>();
@@ -201,6 +202,7 @@ function leading(
         : remedy.text.replace(ref.endpoint, '');
       const entry = texts.get(key) ?? {
         text: remedy.text.replace(place, group.area),
+        named: remedy.text,
         helped: new Set<string>(),
         effect: remedy.effectText,
         applicable: remedy.applicable,
@@ -208,6 +210,7 @@ function leading(
       };
       entry.gain += remedy.effect?.gain ?? 0;
       if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
+      if (first.ref === ref) entry.named = remedy.text;
       texts.set(key, entry);
       remedies.set(key, remedy.effect?.becomes ?? evaluation.figures.verdict);
     }
@@ -234,6 +237,7 @@ function leading(
       remedy: best
         ? {
             text: best[1].text,
+            named: best[1].named,
             effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect,
             applicable: best[1].applicable,
           }
