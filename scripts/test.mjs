@@ -58,8 +58,9 @@ try {
   }
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
+  // lint is the longest of the static checks: the others run beside it
+  const lint = wanted('lint') ? check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']) : null;
   if (wanted('types')) await check('types', [bin('typescript-7/bin/tsc'), '-b']);
-  if (wanted('lint')) await check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
   if (wanted('layers'))
     await check('layers', [
       bin('dependency-cruiser/bin/dependency-cruise.mjs'),
@@ -72,6 +73,7 @@ try {
     ]);
   if (wanted('unused')) await check('unused code', [bin('knip/bin/knip.js'), '--no-progress']);
   if (wanted('format')) await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
+  await lint;
   if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
   const env = { TEST_DATABASE: cluster?.url('postgres') ?? '', NODE_OPTIONS: '--experimental-vm-modules --no-warnings', TZ: 'UTC' };
   if (wanted('unit')) {
