@@ -51,13 +51,13 @@ test('a draft is kept, found again under Changes, opened on its crossing, and dr
 
 test('a measurement of another program is brought in, with where it was taken, and its faults are told', async ({ page }) => {
   await signIn(page, undefined, '/estate/measurements');
-  await page.getByLabel('Location').fill('oldhithe');
-  await page.getByLabel('Endpoint').fill('OLD-TC-004');
-  await page.getByLabel('Text').fill('rttMs\n21\nfast\n');
+  await page.getByLabel('Location', { exact: true }).fill('oldhithe');
+  await page.getByLabel('Endpoint', { exact: true }).fill('OLD-TC-004');
+  await page.getByLabel('Text', { exact: true }).fill('rttMs\n21\nfast\n');
   await page.getByRole('button', { name: 'Keep the measurement' }).click();
   await expect(page.getByRole('alert')).toContainText('line 3');
-  await expect(page.getByLabel('Text')).toHaveValue('rttMs\n21\nfast\n');
-  await page.getByLabel('Text').fill(`rttMs\n${Array.from({ length: 40 }, (_, i) => 20 + (i % 5)).join('\n')}\n`);
+  await expect(page.getByLabel('Text', { exact: true })).toHaveValue('rttMs\n21\nfast\n');
+  await page.getByLabel('Text', { exact: true }).fill(`rttMs\n${Array.from({ length: 40 }, (_, i) => 20 + (i % 5)).join('\n')}\n`);
   await page.getByRole('button', { name: 'Keep the measurement' }).click();
   await expect(page.getByRole('heading', { name: 'Kept as round trips' })).toBeVisible();
   await page.goto('/crossings?search=OLD-TC-004');

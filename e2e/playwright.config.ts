@@ -16,7 +16,7 @@ export default defineConfig({
     actionTimeout: 15_000,
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [
