@@ -10,6 +10,7 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, emitDecoratorMetadata: true } },
     rules: {
       'no-undef': 'off', // the compiler knows better
+      'no-useless-assignment': 'off', // does not see uses in the arguments of decorators
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/consistent-type-imports': 'error',

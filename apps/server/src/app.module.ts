@@ -4,6 +4,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { SessionController } from './access/session.controller.js';
 import { SessionGuard } from './access/session.guard.js';
 import { SessionService } from './access/session.service.js';
+import { UsersController } from './access/users.controller.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingController } from './crossing/crossing.controller.js';
 import { FindController } from './crossing/find.controller.js';
@@ -30,6 +31,7 @@ export class AppModule {
       imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000 })],
       controllers: [
         SessionController,
+        UsersController,
         CrossingController,
         FindController,
         EstateController,

@@ -10,6 +10,11 @@ const Environment = z.object({
   CHECK_UDP_FIRST: z.coerce.number().int().min(1024).max(65_000).default(46_100),
   CHECKS_AT_ONCE: z.coerce.number().int().min(1).max(50).default(4),
   DEMO_FOLDER: z.string().optional(),
+  /** "address:password" of the first administrator, for a database nobody may sign in to yet. */
+  FIRST_ADMIN: z
+    .string()
+    .regex(/^[^\s@:]+@[^\s@:]+:.{12,}$/, 'must be address:password with at least 12 characters of password')
+    .optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -27,6 +32,7 @@ export interface Config {
   logLevel: string;
   /** Estate folder to load into an empty database; none for a database of one's own. */
   demoFolder: string | null;
+  firstAdmin: { email: string; password: string } | null;
 }
 export const CONFIG = 'underpass config';
 
@@ -50,6 +56,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     checkUdpFirst: e.CHECK_UDP_FIRST,
     checksAtOnce: e.CHECKS_AT_ONCE,
     logLevel: e.LOG_LEVEL,
-    demoFolder: e.DEMO_FOLDER ?? null,
+    demoFolder: e.DEMO_FOLDER || null,
+    firstAdmin: e.FIRST_ADMIN
+      ? { email: (e.FIRST_ADMIN.split(':')[0] as string).toLowerCase(), password: e.FIRST_ADMIN.slice(e.FIRST_ADMIN.indexOf(':') + 1) }
+      : null,
   };
 }

@@ -15,7 +15,7 @@ const demoUsers = [
   ['admin@saltmarsh.example', 'Selma Thorne', 'admin'],
 ] as const;
 
-/** Loads the demo estate once, through the importer that people use. */
+/** Makes the first administrator where one is named, and loads the demo estate once, through the importer that people use. */
 @Injectable()
 export class DemoLoader implements OnApplicationBootstrap {
   private readonly logger = new Logger('demo');
@@ -28,6 +28,9 @@ export class DemoLoader implements OnApplicationBootstrap {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
+    const { firstAdmin } = this.config;
+    if (firstAdmin && (await this.sessions.users()).length === 0)
+      await this.sessions.ensureUser(firstAdmin.email, 'Administrator', 'admin', firstAdmin.password);
     const folder = this.config.demoFolder;
     if (!folder || this.store.count('organisation') > 0) return;
     for (const [email, name, role] of demoUsers) await this.sessions.ensureUser(email, name, role, demoPassword);

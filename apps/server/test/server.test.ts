@@ -78,6 +78,24 @@ describe('doors', () => {
     expect((await one.call('session', { cookie })).status).toBe(401);
   });
 
+  test('an administrator gives and takes sign-ins; taken away, what was open ends at once', async () => {
+    const admin = await one.signIn(people.admin);
+    expect((await one.call('users', { cookie: engineer })).status).toBe(403);
+    const asked = { email: 'New.Person@saltmarsh.example', name: 'New Person', role: 'reader', password: 'long enough for this' };
+    expect((await one.call('users', { method: 'POST', cookie: admin, body: { ...asked, password: 'short' } })).status).toBe(400);
+    const users = (await one.call('users', { method: 'POST', cookie: admin, body: asked })).body as { id: string; email: string }[];
+    const added = users.find(({ email }) => email === 'new.person@saltmarsh.example');
+    expect(JSON.stringify(users)).not.toContain('argon2');
+    expect((await one.call('users', { method: 'POST', cookie: admin, body: asked })).status).toBe(409);
+    const { headers } = await one.call('session', { method: 'POST', body: { email: asked.email, password: asked.password } });
+    const cookie = headers.getSetCookie()[0]?.split(';')[0] ?? '';
+    expect((await one.call('board', { cookie })).status).toBe(200);
+    expect((await one.call(`users/${added?.id}`, { method: 'DELETE', cookie: admin })).status).toBe(204);
+    expect((await one.call('board', { cookie })).status).toBe(401);
+    const own = users.find(({ email }) => email === people.admin);
+    expect((await one.call(`users/${own?.id}`, { method: 'DELETE', cookie: admin })).status).toBe(409);
+  });
+
   test('what is wrong is told as RFC 9457 with its field, and nothing inside leaks', async () => {
     const bad = await one.call('crossings?limit=100000', { cookie: engineer });
     expect(bad.status).toBe(400);

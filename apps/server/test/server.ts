@@ -49,6 +49,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       checksAtOnce: 2,
       logLevel: 'silent',
       demoFolder: demo ? demoFolder : null,
+      firstAdmin: null,
     },
     null,
   );
@@ -74,4 +75,4 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
   };
   return { app, base, port, call, signIn };
 }
-export const people = { engineer: 'ines.farrow@saltmarsh.example', reader: 'reader@saltmarsh.example' };
+export const people = { engineer: 'ines.farrow@saltmarsh.example', reader: 'reader@saltmarsh.example', admin: 'admin@saltmarsh.example' };

@@ -24,6 +24,7 @@ export const router = createBrowserRouter([
       { path: 'estate/import', lazy: async () => ({ Component: (await import('./estate/ImportPage.js')).ImportPage }) },
       { path: 'estate/changes', lazy: async () => ({ Component: (await import('./estate/ChangesPage.js')).ChangesPage }) },
       { path: 'estate/measurements', lazy: async () => ({ Component: (await import('./estate/MeasurementPage.js')).MeasurementPage }) },
+      { path: 'sign-ins', lazy: async () => ({ Component: (await import('./session/SignInsPage.js')).SignInsPage }) },
       { path: 'estate/:kind', lazy: async () => ({ Component: (await import('./estate/EstatePage.js')).EstatePage }) },
       { path: 'estate/:kind/:id', lazy: async () => ({ Component: (await import('./estate/ObjectPage.js')).ObjectPage }) },
       { path: '*', lazy: async () => ({ Component: (await import('./shell/NotFound.js')).NotFound }) },

@@ -26,3 +26,4 @@ export * from './api/checkMessages.js';
 export { jsonSchemas } from './files/jsonSchema.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
+export * from './api/users.js';

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { hash, verify } from '@node-rs/argon2';
-import type { Role } from '@underpass/contracts';
+import type { Role, UserView } from '@underpass/contracts';
 import { DataSource, LessThan } from 'typeorm';
 import { AppSession, AppUser } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
@@ -57,10 +57,23 @@ export class SessionService {
     await this.data.getRepository(AppSession).delete({ tokenHash: hashToken(token) });
   }
 
-  /** Adds a user, or leaves the one with that address as it is. */
-  async ensureUser(email: string, name: string, role: Role, password: string): Promise<void> {
+  /** Adds a user; one who is there already stays as they are. @returns whether one was added */
+  async ensureUser(email: string, name: string, role: Role, password: string): Promise<boolean> {
     const users = this.data.getRepository(AppUser);
-    if (await users.findOneBy({ email })) return;
+    if (await users.findOneBy({ email })) return false;
     await users.insert({ id: uuidV7(), email, name, role, passwordHash: await hash(password, argon) });
+    return true;
+  }
+
+  async users(): Promise<UserView[]> {
+    const users = await this.data.getRepository(AppUser).find({ order: { email: 'ASC' } });
+    return users.map(({ id, email, name, role }) => ({ id, email, name, role }));
+  }
+
+  /** Removes a user and, with them, their sessions. */
+  async removeUser(id: string): Promise<boolean> {
+    const { affected } = await this.data.getRepository(AppUser).delete({ id });
+    this.known.clear();
+    return (affected ?? 0) > 0;
   }
 }

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { Public } from '../access/session.guard.js';
 import { LinkService } from './link.service.js';
 
-export const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
+const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
 
 @ApiTags('field check')
 @Public()

@@ -60,6 +60,11 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
             >
               {theme === 'dark' ? 'Show it light' : 'Show it dark'}
             </DropdownMenu.Item>
+            {session?.role === 'admin' && (
+              <DropdownMenu.Item className={item} onSelect={() => void navigate('/sign-ins')}>
+                Who may sign in
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item className={item} onSelect={onShortcuts}>
               Keyboard shortcuts
             </DropdownMenu.Item>

@@ -1,0 +1,115 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { UserView } from '@underpass/contracts';
+import { useEffect, useState } from 'react';
+import { ApiError, call } from '../api/client.js';
+import { useSession } from '../api/session.js';
+import { Failed, Loading } from '../ui/States.js';
+
+const empty = { email: '', name: '', role: 'engineer', password: '' };
+
+/** Who may sign in: for administrators. Nobody's password is ever shown. */
+export function SignInsPage() {
+  const client = useQueryClient();
+  const session = useSession();
+  const users = useQuery({ queryKey: ['users'], queryFn: () => call<UserView[]>('users') });
+  const [form, setForm] = useState(empty);
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const [message, setMessage] = useState<string | null>(null);
+  useEffect(() => {
+    document.title = 'Who may sign in · Underpass';
+  }, []);
+  const run = async (work: () => Promise<unknown>) => {
+    setFaults({});
+    setMessage(null);
+    try {
+      await work();
+      await client.invalidateQueries({ queryKey: ['users'] });
+      return true;
+    } catch (error) {
+      const fields = error instanceof ApiError ? error.problem.fields : undefined;
+      setFaults(Object.fromEntries((fields ?? []).map(({ field, problem }) => [field, problem])));
+      setMessage(fields ? 'Nobody was added. Mend the fields below.' : (error as Error).message);
+      return false;
+    }
+  };
+  const field = (name: keyof typeof empty, label: string, type = 'text') => (
+    <>
+      <label htmlFor={`user-${name}`} className="pt-1.5">
+        {label}
+      </label>
+      <div>
+        <input
+          id={`user-${name}`}
+          type={type}
+          autoComplete="off"
+          className="field w-[320px]"
+          value={form[name]}
+          aria-invalid={faults[name] !== undefined}
+          aria-describedby={`user-${name}-fault`}
+          onChange={(event) => setForm({ ...form, [name]: event.target.value })}
+        />
+        <p id={`user-${name}-fault`} className="text-brick empty:hidden">
+          {faults[name]}
+        </p>
+      </div>
+    </>
+  );
+  return (
+    <div className="px-6 pt-[15px] max-w-[900px]">
+      <h1>Who may sign in</h1>
+      {users.isPending && <Loading what="the sign-ins" />}
+      {users.isError && <Failed what="The sign-ins" error={users.error} onRetry={() => void users.refetch()} />}
+      <ul className="mt-3 border-t-[1.5px] border-ink">
+        {users.data?.map((user) => (
+          <li key={user.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
+            <b className="w-[180px] font-semibold">{user.name}</b>
+            <span className="flex-1">{user.email}</span>
+            <span className="w-[90px] text-ink-2">{user.role}</span>
+            {user.email === session.data?.email ? (
+              <span className="text-ink-3">you</span>
+            ) : (
+              <button
+                className="btn btn-small"
+                aria-label={`Take the sign-in of ${user.name} away`}
+                onClick={() => void run(() => call(`users/${user.id}`, 'DELETE'))}
+              >
+                Take away
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <h2 className="mt-6">Add somebody</h2>
+      <form
+        className="grid grid-cols-[90px_1fr] gap-y-2 mt-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void run(() => call('users', 'POST', form)).then((added) => added && setForm(empty));
+        }}
+      >
+        {field('email', 'Address')}
+        {field('name', 'Name')}
+        <label htmlFor="user-role" className="pt-1.5">
+          Role
+        </label>
+        <select
+          id="user-role"
+          className="field w-[320px]"
+          value={form.role}
+          onChange={(event) => setForm({ ...form, role: event.target.value })}
+        >
+          <option value="reader">reader: sees, changes nothing</option>
+          <option value="engineer">engineer: sees and changes</option>
+          <option value="admin">admin: also says who may sign in</option>
+        </select>
+        {field('password', 'Password', 'password')}
+        <p role="alert" className="col-start-2 text-brick empty:hidden">
+          {message}
+        </p>
+        <div className="col-start-2">
+          <button className="btn btn-primary">Add sign-in</button>
+        </div>
+      </form>
+    </div>
+  );
+}
