@@ -13,6 +13,7 @@ const transform = {
 };
 const base = {
   testEnvironment: 'node',
+  testTimeout: 40_000, // servers and databases on a busy machine
   testEnvironmentOptions: { customExportConditions: ['@underpass/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
