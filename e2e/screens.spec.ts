@@ -100,6 +100,7 @@ test('a reader sees everything and can change nothing; a wrong sign-in is told a
   await expect(page.getByLabel('Address')).toHaveValue(people.reader);
   await page.getByLabel('Password').fill('under-the-estuary');
   await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('link', { name: 'Underpass' })).toBeVisible();
   await page.goto(limited);
   await page
     .getByRole('button', { name: /^Try: / })
