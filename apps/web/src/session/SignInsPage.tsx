@@ -28,7 +28,7 @@ export function SignInsPage() {
     } catch (error) {
       const fields = error instanceof ApiError ? error.problem.fields : undefined;
       setFaults(Object.fromEntries((fields ?? []).map(({ field, problem }) => [field, problem])));
-      setMessage(fields ? 'Nobody was added. Mend the fields below.' : (error as Error).message);
+      setMessage(fields ? 'Nobody was added. Mend the fields above.' : (error as Error).message);
       return false;
     }
   };
@@ -66,7 +66,7 @@ export function SignInsPage() {
             <span className="flex-1">{user.email}</span>
             <span className="w-[90px] text-ink-2">{user.role}</span>
             {user.email === session.data?.email ? (
-              <span className="text-ink-3">you</span>
+              <span className="text-ink-3 w-[84px]">you</span>
             ) : (
               <button
                 className="btn btn-small"

@@ -61,8 +61,9 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
   // frames that the line or the decoder holds back make the host wait too; that is not the host's shortage
   if (bay === 'Host' && frames.limiter !== 'host drawing' && frames.limiter !== 'host encoding')
     partMs -= 500 / Math.max(1, frames.value) - 500 / frames.cap;
-  // down to the quality floor a narrower line costs no frames
-  const neededMbps = Math.max(0.01, demand.p95Mbps * f.settings['picture.qualityFloor']);
+  // down to the quality floor a narrower line costs no frames, so it is no shortage
+  const rate = (way.available?.value ?? 0) / Math.max(0.01, demand.p95Mbps);
+  const rateHeadroom = rate >= f.settings['picture.qualityFloor'] ? Math.max(1, rate) : rate;
   // a delay that is too long is told where most of it arises, not in every bay
   const deciding = partMs >= 0.3 * f.delay.value;
   const options: Headroom[] = deciding || (delay.ratio ?? 0) >= 1 ? [delay] : [];
@@ -103,9 +104,9 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
       options.push(
         way.available
           ? {
-              ratio: way.available.value / neededMbps,
+              ratio: rateHeadroom,
               unit: 'rate',
-              short: `${figure(neededMbps - way.available.value)} Mbit/s`,
+              short: `${figure(demand.p95Mbps - way.available.value)} Mbit/s`,
             }
           : { ratio: null, unit: 'rate', short: '' },
       );
