@@ -89,7 +89,13 @@ test('the calculators answer with the standards’ figures', () => {
 test('a fault goes to standard error with its place, and the status is 2', () => {
   const folder = mkdtempSync(join(tmpdir(), 'underpass-'));
   writeFileSync(join(folder, 'people.csv'), 'id,name,kind,location\nP1,Ann,staff,nowhere\n');
+  const settings = mkdtempSync(join(tmpdir(), 'underpass-'));
+  writeFileSync(
+    join(settings, 'settings.yaml'),
+    '- id: s1\n  key: picture.frameCap\n  layer: organisation\n  target: "*"\n  value: fast\n',
+  );
   for (const [args, place] of [
+    [['evaluate', settings], 'settings.yaml:1: value'],
     [['evaluate', folder], 'people.csv:2: location'],
     [['evaluate', '/no/such/folder'], '/no/such/folder'],
     [['evaluate', 'demo/saltmarsh', '--person', 'nobody'], '--person'],

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { readFolder, type Estate, type Measurement } from '@underpass/contracts';
+import { faultOfSetting } from '@underpass/core';
 import { CommandError } from './commandError.js';
 
 /** Reads an estate folder from disk; every fault is told with its file and line. */
@@ -17,7 +18,7 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
     names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
   );
   if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
-  const { estate, measurements, problems } = readFolder(files);
+  const { estate, measurements, problems } = readFolder(files, {}, undefined, faultOfSetting);
   if (problems.length)
     throw new CommandError(
       problems

@@ -2,7 +2,7 @@ import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { objectKinds, type FolderContent, type ImportJob, type ImportResult, type ObjectKind } from '@underpass/contracts';
 import type { Difference, ObjectChange } from '@underpass/core';
-import { difference, faultOfValue } from '@underpass/core';
+import { difference } from '@underpass/core';
 import { Piscina } from 'piscina';
 import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';
@@ -86,17 +86,6 @@ export class ImportService implements OnApplicationShutdown {
     summary = `Import of ${Object.keys(files).length} files`,
   ): Promise<void> {
     const content = await this.read(job, files);
-    for (const setting of content.estate.setting) {
-      const fault = faultOfValue(setting.key, setting.value);
-      if (fault)
-        content.problems.push({
-          file: 'settings.yaml',
-          line: 1,
-          field: setting.id,
-          problem: `${setting.key}: ${fault}`,
-          expected: 'a value of the catalogue',
-        });
-    }
     Object.assign(job, { step: 'comparing', done: 0, total: 1 });
     const differences = difference(this.store.model.estate, content.estate);
     const known = new Set(this.store.allMeasurements().map((m) => m.id));

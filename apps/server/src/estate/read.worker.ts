@@ -1,3 +1,4 @@
+import { faultOfSetting } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { readFolder, type FolderContent, type ObjectKind } from '@underpass/contracts';
 
@@ -12,5 +13,5 @@ export default function read({
   port: MessagePort;
 }): FolderContent {
   const ids = Object.fromEntries(Object.entries(known).map(([kind, list]) => [kind, new Set(list)]));
-  return readFolder(new Map(Object.entries(files)), ids, (file, done, total) => port.postMessage({ file, done, total }));
+  return readFolder(new Map(Object.entries(files)), ids, (file, done, total) => port.postMessage({ file, done, total }), faultOfSetting);
 }

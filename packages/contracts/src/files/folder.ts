@@ -53,12 +53,14 @@ export function referencesOf(kind: ObjectKind, value: object): { field: string; 
 
 /**
  * Reads an estate folder given as file name → text. Nothing is skipped silently: every row left out has a problem.
- * `known` are ids that exist already, so that a folder may hold a part of the estate.
+ * `known` are ids that exist already, so that a folder may hold a part of the estate; `check` may refuse what a schema cannot know,
+ * such as a value of the settings' catalogue.
  */
 export function readFolder(
   files: ReadonlyMap<string, string>,
   known: Partial<Record<ObjectKind, ReadonlySet<string>>> = {},
   onProgress: (file: string, done: number, total: number) => void = () => {},
+  check: (kind: ObjectKind, value: object) => { field: string; problem: string; expected: string } | null = () => null,
 ): FolderContent {
   const problems: FileProblem[] = [];
   const estate = emptyEstate();
@@ -87,7 +89,9 @@ export function readFolder(
       const missing = referencesOf(kind, value).filter(({ to, id }) => !ids[to]?.has(id));
       for (const { field, to, id } of missing)
         problems.push({ file, line, field, problem: `no ${to} has the id “${id}”`, expected: `an id that stands in ${folderFiles[to]}` });
-      return missing.length === 0;
+      const fault = missing.length === 0 ? check(kind, value) : null;
+      if (fault) problems.push({ file, line, ...fault });
+      return missing.length === 0 && !fault;
     });
     (estate[kind] as { id: string }[]) = kept.map(({ value }) => value);
   }

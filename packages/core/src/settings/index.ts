@@ -2,3 +2,4 @@ export * from './catalogue.js';
 export * from './version.js';
 export * from './subject.js';
 export * from './resolve.js';
+export * from './faultOfSetting.js';

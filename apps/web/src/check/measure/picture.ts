@@ -1,3 +1,4 @@
+import { summariseFrameTimes } from '@underpass/core';
 import type { BrowserFacts, DecodeAnswer, DrawnScene, Screen } from '@underpass/contracts';
 
 interface DetailedScreen {
@@ -137,18 +138,11 @@ export async function measureScene(canvas: HTMLCanvasElement, forMs = 1600): Pro
     };
     requestAnimationFrame(draw);
   });
-  const sorted = times.slice(1).sort((a, b) => a - b);
-  if (sorted.length === 0) return undefined;
-  const mean = (values: number[]) => values.reduce((sum, v) => sum + v, 0) / values.length;
-  const worst = sorted.slice(-Math.max(1, Math.floor(sorted.length / 100)));
+  if (times.length < 2) return undefined;
+  const { frames, averageFps, low1Fps } = summariseFrameTimes(times.slice(1));
   const byProcessor = /software|swift|llvm|basic render|raster/i.test(renderer);
-  return {
-    renderer,
-    drawnBy: byProcessor ? 'processor' : 'graphics',
-    frames: sorted.length,
-    averageFps: Math.round(10000 / mean(sorted)) / 10,
-    low1Fps: Math.round(10000 / mean(worst)) / 10,
-  };
+  const tenth = (fps: number) => Math.round(fps * 10) / 10;
+  return { renderer, drawnBy: byProcessor ? 'processor' : 'graphics', frames, averageFps: tenth(averageFps), low1Fps: tenth(low1Fps) };
 }
 
 interface Brand {
