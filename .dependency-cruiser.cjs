@@ -1,5 +1,5 @@
 // The layers of docs/architecture.md as a check: who may import whom.
-const subjects = ['units', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'hosts', 'evidence', 'estate'];
+const subjects = ['units', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
 const mayUse = {
   units: [],
   link: ['units'],
@@ -10,7 +10,8 @@ const mayUse = {
   signon: [],
   hosts: [],
   evidence: ['link', 'screens'],
-  estate: ['settings'],
+  access: ['settings'],
+  estate: ['settings', 'access'],
 };
 module.exports = {
   forbidden: [

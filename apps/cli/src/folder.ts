@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { readFolder, type Estate, type Measurement } from '@underpass/contracts';
-import { faultOfSetting } from '@underpass/core';
+import { folderFiles, readFolder, type Estate, type Measurement } from '@underpass/contracts';
+import { withShippedSets } from '@underpass/contracts/shipped';
+import { faultOfSetting, faultsOfEstate } from '@underpass/core';
 import { CommandError } from './commandError.js';
 
 /** Reads an estate folder from disk; every fault is told with its file and line. */
@@ -18,12 +19,15 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
     names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
   );
   if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
-  const { estate, measurements, problems } = readFolder(files, {}, undefined, faultOfSetting);
+  const { estate, measurements, problems, lines } = readFolder(files, {}, undefined, faultOfSetting);
+  if (problems.length === 0)
+    for (const { kind, id, ...fault } of faultsOfEstate(estate))
+      problems.push({ file: folderFiles[kind], line: lines[kind]?.get(id) ?? 1, ...fault });
   if (problems.length)
     throw new CommandError(
       problems
         .map((p) => `${join(folder, p.file)}:${p.line}: ${p.field ? `${p.field} ` : ''}${p.problem}; expected ${p.expected}`)
         .join('\n'),
     );
-  return { estate, measurements };
+  return { estate: withShippedSets(estate), measurements };
 }

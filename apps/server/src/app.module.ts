@@ -1,10 +1,10 @@
 import { StandardSchemaValidationPipe, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { SessionController } from './access/session.controller.js';
-import { SessionGuard } from './access/session.guard.js';
-import { SessionService } from './access/session.service.js';
-import { UsersController } from './access/users.controller.js';
+import { SessionController } from './session/session.controller.js';
+import { SessionGuard } from './session/session.guard.js';
+import { SessionService } from './session/session.service.js';
+import { UsersController } from './session/users.controller.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingController } from './crossing/crossing.controller.js';
 import { FindController } from './crossing/find.controller.js';

@@ -6,7 +6,7 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Server } from 'node:http';
 import { pinoHttp } from 'pino-http';
-import { signInLimit } from './access/session.controller.js';
+import { signInLimit } from './session/session.controller.js';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { CheckGateway } from './evidence/check.gateway.js';

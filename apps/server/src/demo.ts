@@ -2,7 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CONFIG, type Config } from './config.js';
-import { SessionService } from './access/session.service.js';
+import { SessionService } from './session/session.service.js';
 import { ownName } from './estate/change.service.js';
 import { EstateStore } from './estate/estate.store.js';
 import { ImportService } from './estate/import.service.js';

@@ -2,6 +2,8 @@ export * from './estate/words.js';
 export * from './estate/estate.js';
 export * from './estate/measurement.js';
 export * from './estate/setting.js';
+export * from './estate/access.js';
+export * from './estate/requirement.js';
 export {
   Key,
   Line,
@@ -13,6 +15,7 @@ export {
   Resource,
   Group,
   Person,
+  Guest,
   Endpoint,
   Screen,
   Decoder,
@@ -27,3 +30,4 @@ export { jsonSchemas } from './files/jsonSchema.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export * from './api/users.js';
+export { Har, parseHar } from './files/har.js';

@@ -5,6 +5,7 @@ export * from './screens/index.js';
 export * from './picture/index.js';
 export * from './settings/index.js';
 export * from './signon/index.js';
+export * from './access/index.js';
 export * from './hosts/index.js';
 export * from './evidence/index.js';
 export * from './estate/index.js';

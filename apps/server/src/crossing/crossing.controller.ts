@@ -19,8 +19,8 @@ import {
 } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
-import type { SignedRequest } from '../access/session.guard.js';
-import { Needs } from '../access/session.guard.js';
+import type { SignedRequest } from '../session/session.guard.js';
+import { Needs } from '../session/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';

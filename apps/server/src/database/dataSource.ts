@@ -1,12 +1,13 @@
 import { DataSource, type DataSourceOptions } from 'typeorm';
 import { entities } from './entities.js';
+import { Access1764100000000 } from './migrations/1764100000000-Access.js';
 import { Beginning1764000000000 } from './migrations/1764000000000-Beginning.js';
 
 export const dataSourceOptions = (url: string): DataSourceOptions => ({
   type: 'postgres',
   url,
   entities,
-  migrations: [Beginning1764000000000],
+  migrations: [Beginning1764000000000, Access1764100000000],
   migrationsRun: true,
   uuidExtension: 'pgcrypto',
   installExtensions: false,

@@ -7,17 +7,20 @@ import {
   ObjectQuery,
   jsonSchemas,
   objectKinds,
+  referencesOf,
   writeFolder,
   type ObjectKind,
 } from '@underpass/contracts';
+import type { ObjectChange } from '@underpass/core';
 import type { Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
-import { Needs, type SignedRequest } from '../access/session.guard.js';
+import { Needs, type SignedRequest } from '../session/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ChangeService } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
+import { reportedKinds } from './validate.js';
 
 const AnyObject = z.record(z.string(), z.json());
 
@@ -43,7 +46,7 @@ export class EstateController {
   /** The estate folder as a ZIP; reading it again changes nothing. */
   @Get('export')
   export(@Res() response: Response): void {
-    const files = writeFolder(this.store.model.estate, this.store.allMeasurements());
+    const files = writeFolder(this.store.written(), this.store.allMeasurements());
     const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
     response.type('application/zip').attachment('estate.zip').send(Buffer.from(zip));
   }
@@ -116,7 +119,17 @@ export class EstateController {
   ): Promise<{ changeId: string }> {
     const before = this.store.find(kind, id);
     if (!before) throw notFound(kind, id);
-    return { changeId: await this.changes.apply([{ kind, id, before, after: null }], request.user.name, `Removed ${kind} ${id}`) };
+    const removed = [{ kind, id, before, after: null }, ...this.reportsOf(kind, id)];
+    return { changeId: await this.changes.apply(removed, request.user.name, `Removed ${kind} ${id}`) };
+  }
+
+  /** What was only reported about an object goes with it: its sessions and its last sign-in. */
+  private reportsOf(kind: ObjectKind, id: string): ObjectChange[] {
+    return reportedKinds.flatMap((reported) =>
+      [...this.store.all(reported)]
+        .filter((object) => referencesOf(reported, object).some((each) => each.to === kind && each.id === id))
+        .map((object) => ({ kind: reported, id: (object as { id: string }).id, before: object, after: null })),
+    );
   }
 }
 

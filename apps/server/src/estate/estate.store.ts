@@ -1,12 +1,12 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectKinds, type Measurement, type ObjectKind, type Setting } from '@underpass/contracts';
+import { objectKinds, type Estate, type Measurement, type ObjectKind, type Setting } from '@underpass/contracts';
 import { modelOf, type EstateModel } from '@underpass/core';
 import pg from 'pg';
 import { Subject } from 'rxjs';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
-import { estateOf, measurementOf, measurementsSince, objectsSince, type Query } from './load.js';
+import { estateOf, writtenEstate, measurementOf, measurementsSince, objectsSince, type Query } from './load.js';
 
 export const CHANNEL = 'underpass_estate';
 
@@ -65,6 +65,10 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   count(kind: ObjectKind): number {
     return this.objects.get(kind)?.size ?? 0;
   }
+  /** What was written, without what ships with the product. */
+  written(): Estate {
+    return writtenEstate(this.objects);
+  }
   allMeasurements(): readonly Measurement[] {
     return this.measurements;
   }
@@ -92,7 +96,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
         if (!object || all) continue;
         const touched = touchedLocation(row.kind, object as { location?: string }, (kind, id) => this.find(kind, id));
         if (touched === 'all') all = true;
-        else locations.add(touched);
+        else if (touched !== null) locations.add(touched);
       }
       if (row.deleted) byId.delete(row.id);
       else byId.set(row.id, row.data);
@@ -134,9 +138,11 @@ function touchedLocation(
   kind: ObjectKind,
   object: { location?: string },
   find: (kind: ObjectKind, id: string) => object | undefined,
-): string | 'all' {
+): string | 'all' | null {
   if (kind === 'endpoint' && object.location) return object.location;
   if (kind === 'location') return (object as { id: string }).id;
+  // a sign-in changes what a person sees now, not what happens on their crossings
+  if (kind === 'signedIn') return null;
   if (kind !== 'setting') return 'all';
   const { layer, target } = object as Setting;
   if (layer === 'location') return target;

@@ -1,8 +1,17 @@
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectKinds, type FolderContent, type ImportJob, type ImportResult, type ObjectKind } from '@underpass/contracts';
+import {
+  folderFiles,
+  objectKinds,
+  type Estate,
+  type FileProblem,
+  type FolderContent,
+  type ImportJob,
+  type ImportResult,
+  type ObjectKind,
+} from '@underpass/contracts';
 import type { Difference, ObjectChange } from '@underpass/core';
-import { difference } from '@underpass/core';
+import { difference, faultsOfEstate } from '@underpass/core';
 import { Piscina } from 'piscina';
 import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';
@@ -78,6 +87,31 @@ export class ImportService implements OnApplicationShutdown {
     }
   }
 
+  /** What is wrong only in the whole, together with what is here already. */
+  private wholeProblems({ estate, lines, problems }: FolderContent): FileProblem[] {
+    if (problems.length) return [];
+    const together = <K extends ObjectKind>(kind: K): Estate[K] => {
+      const objects = new Map((this.store.model.estate[kind] as { id: string }[]).map((object) => [object.id, object]));
+      for (const object of estate[kind] as { id: string }[]) objects.set(object.id, object);
+      return [...objects.values()] as Estate[K];
+    };
+    const whole = {
+      group: together('group'),
+      publication: together('publication'),
+      resource: together('resource'),
+      pool: together('pool'),
+      person: together('person'),
+      requirement: together('requirement'),
+    };
+    return faultsOfEstate(whole).map(({ kind, id, field, problem, expected }) => ({
+      file: folderFiles[kind],
+      line: lines[kind]?.get(id) ?? 1,
+      field,
+      problem,
+      expected,
+    }));
+  }
+
   private async run(
     job: ImportJob,
     files: Record<string, string>,
@@ -86,6 +120,7 @@ export class ImportService implements OnApplicationShutdown {
     summary = `Import of ${Object.keys(files).length} files`,
   ): Promise<void> {
     const content = await this.read(job, files);
+    content.problems.push(...this.wholeProblems(content));
     Object.assign(job, { step: 'comparing', done: 0, total: 1 });
     const differences = difference(this.store.model.estate, content.estate);
     const known = new Set(this.store.allMeasurements().map((m) => m.id));

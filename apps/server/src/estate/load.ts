@@ -1,4 +1,5 @@
 import { emptyEstate, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
+import { withShippedSets } from '@underpass/contracts/shipped';
 
 /** Runs a query; the store uses TypeORM's pool, a worker thread a connection of its own. */
 export type Query = <T>(sql: string, parameters?: unknown[]) => Promise<T[]>;
@@ -44,9 +45,12 @@ export const measurementOf = (row: MeasurementRecord): Measurement => ({
   figures: row.figures,
 });
 
-/** The estate of a map kind → id → object, in the order of the ids. */
-export function estateOf(objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate {
+/** The estate of a map kind → id → object, in the order of the ids: what was written, and nothing else. */
+export function writtenEstate(objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate {
   const estate = emptyEstate() as unknown as Record<ObjectKind, object[]>;
   for (const [kind, byId] of objects) estate[kind] = [...byId.values()];
   return estate as unknown as Estate;
 }
+
+/** The estate as it is worked with: with the shipped requirement sets that were not made the estate's own. */
+export const estateOf = (objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate => withShippedSets(writtenEstate(objects));

@@ -1,5 +1,5 @@
 import { objectSchemas, references, referencesOf, type ObjectKind, type Setting } from '@underpass/contracts';
-import { faultOfValue, type ObjectChange } from '@underpass/core';
+import { faultOfValue, faultsOfEstate, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 
 type Find = (kind: ObjectKind, id: string) => object | undefined;
@@ -29,17 +29,37 @@ function settingFaults(setting: Setting, find: Find): { field: string; problem: 
   return [];
 }
 
+/** Kinds that machines report: they never keep anything from being taken away, and go with what they tell of. */
+export const reportedKinds = ['session', 'signedIn'] as const satisfies readonly ObjectKind[];
+
 /** Objects that name this one, so that it cannot be taken away. */
 function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterable<object>): string | null {
-  for (const [from, fields] of Object.entries(references) as [ObjectKind, Record<string, ObjectKind>][])
-    for (const [field, to] of Object.entries(fields)) {
-      if (to !== kind) continue;
-      for (const object of all(from)) {
-        const content = (object as Record<string, unknown>)[field];
-        if (Array.isArray(content) ? content.includes(id) : content === id) return `${from} ${(object as { id: string }).id}`;
-      }
-    }
+  for (const from of Object.keys(references) as ObjectKind[]) {
+    if ((reportedKinds as readonly ObjectKind[]).includes(from)) continue;
+    for (const object of all(from))
+      if (referencesOf(from, object).some((each) => each.to === kind && each.id === id)) return `${from} ${(object as { id: string }).id}`;
+  }
   return null;
+}
+
+/** Kinds of which no object shows by itself whether it is right. */
+const wholeKinds = ['group', 'publication', 'resource', 'pool', 'person', 'requirement'] as const;
+
+/** What is wrong in the whole once the changes are made: loops, mixed publications. Told at the object that was changed. */
+function wholeFaults(changes: readonly ObjectChange[], all: (kind: ObjectKind) => Iterable<object>): EstateFault[] {
+  if (!changes.some(({ kind }) => (wholeKinds as readonly ObjectKind[]).includes(kind))) return [];
+  const after = Object.fromEntries(
+    wholeKinds.map((kind) => {
+      const objects = new Map([...all(kind)].map((object) => [(object as { id: string }).id, object]));
+      for (const change of changes) {
+        if (change.kind !== kind) continue;
+        if (change.after) objects.set(change.id, objectSchemas[kind].parse(change.after));
+        else objects.delete(change.id);
+      }
+      return [kind, [...objects.values()]];
+    }),
+  );
+  return faultsOfEstate(after as never);
 }
 
 /** Throws the problem of the first change that is not valid. Changes of one set may refer to each other. */
@@ -62,4 +82,9 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
         throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by}. Change that first.`);
     }
   }
+  const [whole] = wholeFaults(changes, all);
+  if (whole)
+    throw new ProblemError(422, 'Not valid', `${whole.kind} ${whole.id}: ${whole.problem}.`, [
+      { field: whole.field, problem: `${whole.problem}; expected ${whole.expected}.` },
+    ]);
 }

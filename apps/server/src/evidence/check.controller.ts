@@ -2,7 +2,7 @@ import { Controller, Get, Param } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { CheckGreeting } from '@underpass/contracts';
 import { z } from 'zod';
-import { Public } from '../access/session.guard.js';
+import { Public } from '../session/session.guard.js';
 import { LinkService } from './link.service.js';
 
 const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');

@@ -3,7 +3,7 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { CheckGreeting, CheckLinkRequest, CheckLinkView, Person } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { DataSource } from 'typeorm';
-import { hashToken, newToken } from '../access/tokens.js';
+import { hashToken, newToken } from '../session/tokens.js';
 import { CONFIG, type Config } from '../config.js';
 import { CheckLink } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';

@@ -3,7 +3,7 @@ import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { CheckLinkRequest, CheckLinkView, MeasurementRequest, type Measurement } from '@underpass/contracts';
 import { readMeasurementFile, roundTripsOf } from '@underpass/core';
 import { z } from 'zod';
-import type { SignedRequest } from '../access/session.guard.js';
+import type { SignedRequest } from '../session/session.guard.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';

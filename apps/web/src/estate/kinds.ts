@@ -7,23 +7,32 @@ export const kindWords: Record<ObjectKind, { one: string; many: string }> = {
   pool: { one: 'Pool', many: 'Pools' },
   host: { one: 'Host', many: 'Hosts' },
   resource: { one: 'Resource', many: 'Resources' },
+  portal: { one: 'Portal', many: 'Portals' },
+  publication: { one: 'Publication', many: 'Publications' },
   group: { one: 'Group', many: 'Groups' },
   location: { one: 'Location', many: 'Locations' },
   person: { one: 'Person', many: 'People' },
   endpoint: { one: 'Endpoint', many: 'Endpoints' },
+  session: { one: 'Session', many: 'Sessions' },
+  signedIn: { one: 'Sign-in', many: 'Sign-ins' },
+  requirement: { one: 'Requirement set', many: 'Requirement sets' },
   setting: { one: 'Setting', many: 'Settings' },
 };
-/** In the order in which people look for things. */
+/** In the order in which people look for things. Requirement sets have a screen of their own under Access. */
 export const kindOrder: ObjectKind[] = [
   'location',
   'person',
   'endpoint',
   'resource',
   'group',
+  'publication',
+  'portal',
   'host',
   'pool',
   'gateway',
   'region',
+  'session',
+  'signedIn',
   'setting',
   'organisation',
 ];
@@ -57,8 +66,33 @@ export const listColumns: Record<ObjectKind, [field: string, head: string][]> = 
   ],
   group: [
     ['rank', 'Rank'],
-    ['resources', 'Resources'],
+    ['memberOf', 'Member of'],
+    ['publications', 'Publications'],
   ],
+  publication: [
+    ['kind', 'Kind'],
+    ['pool', 'Pool'],
+    ['resources', 'Resources'],
+    ['portals', 'Portals'],
+  ],
+  portal: [
+    ['gateway', 'Gateway'],
+    ['address', 'Address'],
+  ],
+  session: [
+    ['person', 'Person'],
+    ['resource', 'Resource'],
+    ['host', 'Host'],
+    ['endpoint', 'Endpoint'],
+    ['state', 'State'],
+    ['usedAt', 'Last used'],
+  ],
+  signedIn: [
+    ['at', 'At'],
+    ['portal', 'Portal'],
+    ['groups', 'Groups then'],
+  ],
+  requirement: [['purpose', 'Purpose']],
   host: [
     ['pool', 'Pool'],
     ['region', 'Region'],

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Decoder, Key, Screen } from './objects.js';
-import { Vantage } from './words.js';
+import { SignonStep, Vantage } from './words.js';
 
 const Ms = z.number().min(0).max(120_000);
 const Mbps = z.number().min(0).max(400_000);
@@ -66,6 +66,7 @@ export const Figures = z.object({
   decoders: z.array(Decoder).max(40).optional(),
   scene: DrawnScene.optional(),
   browser: BrowserFacts.optional(),
+  signon: z.partialRecord(SignonStep, z.number().min(0).max(3600)).optional().describe('Seconds of each step of a sign-in that was timed'),
 });
 
 export const Measurement = z
@@ -73,7 +74,7 @@ export const Measurement = z
     id: Key,
     at: z.iso.datetime(),
     by: z.string().min(1).max(120),
-    method: z.enum(['field check', 'ping', 'fping', 'iperf3', 'round trips']),
+    method: z.enum(['field check', 'ping', 'fping', 'iperf3', 'round trips', 'recorded sign-in', 'portal report']),
     vantage: Vantage,
     person: Key.optional(),
     endpoint: Key.optional(),

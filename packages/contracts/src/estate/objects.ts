@@ -20,11 +20,11 @@ export const Key = z
     /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/,
     'must be 1 to 64 letters, digits, dots, dashes or underscores, starting with a letter or digit',
   );
-const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
+export const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
 const Rate = z.number().positive('must be above 0').max(400_000, 'must be at most 400000 Mbit/s');
 const Version = z.string().regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
-const Instant = z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' });
-const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
+export const Instant = z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' });
+export const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
 const Latitude = z.number().min(-90).max(90);
 const Longitude = z.number().min(-180).max(180);
 const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
@@ -78,6 +78,7 @@ export const Gateway = z
     codecs: z.array(Codec).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
     usb: z.boolean().default(true),
     secondFactor: z.boolean().default(false),
+    defaultCredentials: z.boolean().optional().describe('Reported: the maker’s password of the gateway still works'),
   })
   .meta({ id: 'Gateway' });
 
@@ -91,6 +92,11 @@ export const Pool = z
     clientFloors: ClientFloors,
     managedOnly: z.boolean().default(false).describe('Personal devices are refused'),
     spareHosts: z.number().int().min(0).default(0).describe('Hosts kept awake and empty'),
+    signIn: z
+      .array(z.enum(['own directory', 'guest directory']))
+      .default(['own directory'])
+      .describe('Directories whose accounts its hosts sign in'),
+    signInGroups: z.array(Key).default([]).describe('Groups with the right to sign in to its hosts; empty means everybody'),
   })
   .meta({ id: 'Pool' });
 
@@ -116,6 +122,8 @@ export const Host = z
     encoderLoad: Share.optional().describe('Share of the encoder in use'),
     drawMs: z.number().positive().max(2000).optional().describe('Median time to draw a frame, ms'),
     encodeMs: z.number().positive().max(500).optional().describe('Median time to encode a frame, ms'),
+    release: Version.optional().describe('Release of the host’s system'),
+    installed: z.array(z.string().min(1).max(120)).optional().describe('Programs in the order they were installed in'),
     reportedAt: Instant.optional().describe('When the host last reported; absent means the figures were typed'),
   })
   .meta({ id: 'Host' });
@@ -146,12 +154,32 @@ export const Group = z
     id: Key,
     name: Name,
     rank: z.number().int().min(0).describe('Order where a person is in several: the highest is nearest'),
-    resources: z.array(Key).default([]),
+    memberOf: z.array(Key).default([]).describe('Groups this one is a member of'),
+    publications: z.array(Key).default([]).describe('Publications its members may use'),
   })
   .meta({ id: 'Group' });
 
+/** What a person from outside signs in as: their own organisation's account, so that no password is kept here. */
+export const Guest = z.object({
+  owner: Key.describe('Person here who answers for the guest'),
+  organisation: Name.describe('Where the guest’s account is'),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/, 'must be two capital letters of ISO 3166-1')
+    .optional(),
+  endsOn: Day.describe('Last day of access'),
+  invitation: z.enum(['not sent', 'sent', 'accepted']),
+});
+
 export const Person = z
-  .object({ id: Key, name: Name, kind: z.enum(['staff', 'seasonal', 'guest']), location: Key, groups: z.array(Key).default([]) })
+  .object({
+    id: Key,
+    name: Name,
+    kind: z.enum(['staff', 'seasonal', 'guest']),
+    location: Key,
+    groups: z.array(Key).default([]),
+    guest: Guest.optional(),
+  })
   .meta({ id: 'Person' });
 
 export const Screen = z.object({
@@ -205,6 +233,7 @@ export type Graphics = z.infer<typeof Graphics>;
 export type Host = z.infer<typeof Host>;
 export type Resource = z.infer<typeof Resource>;
 export type Group = z.infer<typeof Group>;
+export type Guest = z.infer<typeof Guest>;
 export type Person = z.infer<typeof Person>;
 export type Screen = z.infer<typeof Screen>;
 export type Decoder = z.infer<typeof Decoder>;

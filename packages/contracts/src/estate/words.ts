@@ -17,6 +17,26 @@ export const Verdict = z.enum(['clear', 'limited', 'blocked', 'unknown']);
 export const Bay = z.enum(['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace']);
 export const Source = z.enum(['measured', 'reported', 'declared', 'assumed']);
 export const Vantage = z.enum(['desk', 'session', 'host', 'not the desk']);
+/** Steps from switching on to the first useful picture, in the order they are told in. */
+export const SignonStep = z.enum([
+  'endpoint boot',
+  'network up',
+  'client start',
+  'sign-in form',
+  'password',
+  'second factor',
+  'list of resources',
+  'choose',
+  'broker',
+  'power on',
+  'wake',
+  'session create',
+  'pre-session sign-in',
+  'profile attach',
+  'applications delivered',
+  'shell',
+  'first useful picture',
+]);
 export const Role = z.enum(['reader', 'engineer', 'admin']);
 
 export type LocationKind = z.infer<typeof LocationKind>;
@@ -34,4 +54,5 @@ export type Verdict = z.infer<typeof Verdict>;
 export type Bay = z.infer<typeof Bay>;
 export type Source = z.infer<typeof Source>;
 export type Vantage = z.infer<typeof Vantage>;
+export type SignonStep = z.infer<typeof SignonStep>;
 export type Role = z.infer<typeof Role>;

@@ -13,10 +13,15 @@ export const folderFiles: Record<ObjectKind, string> = {
   pool: 'pools.yaml',
   host: 'hosts.csv',
   resource: 'resources.csv',
+  portal: 'portals.csv',
+  publication: 'publications.csv',
   group: 'groups.csv',
   location: 'locations.csv',
   person: 'people.csv',
   endpoint: 'endpoints.csv',
+  session: 'sessions.csv',
+  signedIn: 'signed-in.csv',
+  requirement: 'requirements.yaml',
   setting: 'settings.yaml',
 };
 export const measurementsFile = 'measurements.csv';
@@ -25,6 +30,8 @@ export interface FolderContent {
   estate: Estate;
   measurements: Measurement[];
   problems: FileProblem[];
+  /** Line each object stands in, by kind and id, to tell faults that show only in the whole. */
+  lines: Partial<Record<ObjectKind, ReadonlyMap<string, number>>>;
   /** Kinds whose file is there; a kind without a file is left alone by an import. */
   present: ObjectKind[];
 }
@@ -45,7 +52,7 @@ function withoutDuplicates<T extends { id: string }>(placed: Placed<T>[], proble
 /** Names of other objects in a value, with the field they stand in. */
 export function referencesOf(kind: ObjectKind, value: object): { field: string; to: ObjectKind; id: string }[] {
   return Object.entries(references[kind] ?? {}).flatMap(([field, to]) => {
-    const content = (value as Record<string, unknown>)[field];
+    const content = field.split('.').reduce<unknown>((inner, part) => (inner as Record<string, unknown> | undefined)?.[part], value);
     const ids = Array.isArray(content) ? content : content === undefined ? [] : [content];
     return ids.map((id) => ({ field, to, id: String(id) }));
   });
@@ -65,6 +72,7 @@ export function readFolder(
   const problems: FileProblem[] = [];
   const estate = emptyEstate();
   const present: ObjectKind[] = [];
+  const lines: Partial<Record<ObjectKind, Map<string, number>>> = {};
   const ids = {} as Record<ObjectKind, Set<string>>;
   const names = new Set<string>([...Object.values(folderFiles), measurementsFile]);
   for (const file of files.keys())
@@ -85,6 +93,7 @@ export function readFolder(
     present.push(kind);
     const placed = withoutDuplicates(read(file, text, objectSchemas[kind], problems) as Placed<{ id: string }>[], problems);
     for (const { value } of placed) ids[kind].add(value.id);
+    lines[kind] = new Map(placed.map(({ value, line }) => [value.id, line]));
     const kept = placed.filter(({ value, line }) => {
       const missing = referencesOf(kind, value).filter(({ to, id }) => !ids[to]?.has(id));
       for (const { field, to, id } of missing)
@@ -112,7 +121,7 @@ export function readFolder(
   });
   const fileOrder = [...names];
   problems.sort((a, b) => fileOrder.indexOf(a.file) - fileOrder.indexOf(b.file) || a.line - b.line);
-  return { estate, measurements: placed.map(({ value }) => value), problems, present };
+  return { estate, measurements: placed.map(({ value }) => value), problems, lines, present };
 }
 
 /** The estate as file name → text. Reading it again gives the same estate. */

@@ -151,6 +151,14 @@ function withObject(facts: CrossingFacts, { kind, id, field, value }: Edit & { t
       return { ...facts, hosts: facts.hosts.map(set) };
     case 'resource':
       return { ...facts, resource: set(facts.resource) };
+    case 'person':
+      return { ...facts, person: set(facts.person) };
+    case 'publication': {
+      const publication = facts.publication && set(facts.publication);
+      return { ...facts, publication, portal: facts.estate.portals.find((portal) => portal.id === publication?.portals[0]) };
+    }
+    case 'portal':
+      return { ...facts, portal: facts.portal && set(facts.portal) };
     default:
       return facts;
   }

@@ -1,5 +1,20 @@
-import type { Endpoint, Gateway, Host, Line, Location, Organisation, Person, Pool, Region, Resource } from '@underpass/contracts';
-import type { Evidence } from '../evidence/index.js';
+import type {
+  Endpoint,
+  Gateway,
+  Host,
+  Line,
+  Location,
+  OpenSession,
+  Organisation,
+  Person,
+  Pool,
+  Portal,
+  Publication,
+  Region,
+  RequirementSet,
+  Resource,
+} from '@underpass/contracts';
+import type { Evidence, SignonTimes, Taken } from '../evidence/index.js';
 import { resolveSettings, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 
 /** What the other people on a shared line ask of it, while active. */
@@ -23,18 +38,30 @@ export interface CrossingFacts {
   resource: Resource;
   /** How many resources the person may choose from. */
   resources: number;
+  /** Desktops among them. */
+  desktops: readonly string[];
+  /** A group of the person holds a publication of the resource. */
   entitled: boolean;
+  /** The publication that gives it, and the portal it is found at; none where it is attached to none. */
+  publication: Publication | undefined;
+  portal: Portal | undefined;
+  /** Sessions of the person on other endpoints. */
+  elsewhere: readonly OpenSession[];
+  /** Requirement sets without which people do not get in. */
+  gates: readonly RequirementSet[];
   pool: Pool;
   hosts: readonly Host[];
   gateway: Gateway;
   gatewayRegion: Region;
   /** Every gateway and region of the estate, for the nearest ones. */
-  estate: { gateways: readonly Gateway[]; regions: ReadonlyMap<string, Region>; organisation: Organisation };
+  estate: { gateways: readonly Gateway[]; portals: readonly Portal[]; regions: ReadonlyMap<string, Region>; organisation: Organisation };
   subject: SettingSubject;
   settings: SettingIndex;
   /** The settings in force, where they were resolved already. */
   resolved: SettingValues | undefined;
   evidence: Evidence;
+  /** Steps of the sign-on that were timed. */
+  timed: Taken<SignonTimes> | undefined;
   others: OtherDemand;
   /** The instant the evaluation is for, ms since 1970. */
   atMs: number;

@@ -1,9 +1,12 @@
-import { chooseEvidence, type Evidence } from '../evidence/index.js';
+import { chooseEvidence, chooseSignonTimes, type Evidence } from '../evidence/index.js';
+import type { Measurement, OpenSession } from '@underpass/contracts';
+import type { Reach } from '../access/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { resolveSettings, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { demandOf } from './demandOf.js';
 import { settingsOf, type CrossingFacts, type OtherDemand } from './facts.js';
 
+const none: readonly never[] = [];
 const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
 /** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
 const assumedActiveShare = 0.6;
@@ -23,7 +26,12 @@ export class FactsReader {
     readonly model: EstateModel,
     readonly atMs: number,
   ) {
-    this.gateways = { gateways: model.estate.gateway, regions: model.regions, organisation: model.organisation };
+    this.gateways = {
+      gateways: model.estate.gateway,
+      portals: model.estate.portal,
+      regions: model.regions,
+      organisation: model.organisation,
+    };
     for (const entry of model.estate.setting) this.targeted.add(`${entry.layer}/${entry.target}`);
   }
 
@@ -43,6 +51,7 @@ export class FactsReader {
     const gatewayRegion = gateway && model.regions.get(gateway.region);
     if (!person || !endpoint || !location || !resource || !pool || !gateway || !gatewayRegion) return null;
     const access = model.accessOf.get(person.id);
+    const reached = access?.held.find((each) => each.resource === resource.id);
     const line = location.ownLines && endpoint.line ? endpoint.line : location;
     const subject: SettingSubject = {
       deviceClass: endpoint.deviceClass,
@@ -63,8 +72,13 @@ export class FactsReader {
       location,
       line,
       resource,
-      resources: access?.resources.length ?? 0,
-      entitled: access?.resources.includes(resource.id) ?? false,
+      resources: access?.seen.length ?? 0,
+      desktops: this.desktopsOf(access),
+      entitled: reached !== undefined,
+      publication: reached && model.publications.get(reached.publication),
+      portal: reached?.portal ? model.portals.get(reached.portal) : undefined,
+      elsewhere: this.elsewhere(person.id, endpoint.id),
+      gates: model.gates,
       pool,
       hosts: model.hostsOfPool.get(pool.id) ?? [],
       gateway,
@@ -74,9 +88,31 @@ export class FactsReader {
       settings: model.settings,
       resolved: this.resolved(subject),
       evidence: this.evidenceFor(endpoint.id, location.id, gatewayRegion.id),
+      timed: this.timedAt(location.id, endpoint.id, person.id),
       others: location.ownLines ? alone : others,
       atMs: this.atMs,
     };
+  }
+
+  private readonly desktops = new Map<Reach, readonly string[]>();
+
+  /** People with the same groups share what they come to, and so this list. */
+  private desktopsOf(access: Reach | undefined): readonly string[] {
+    if (!access) return none;
+    let known = this.desktops.get(access);
+    if (!known) {
+      known = access.seen.flatMap(({ resource }) => {
+        const found = this.model.resources.get(resource);
+        return found?.kind === 'desktop' ? [found.name] : [];
+      });
+      this.desktops.set(access, known);
+    }
+    return known;
+  }
+
+  private elsewhere(person: string, endpoint: string): readonly OpenSession[] {
+    const sessions = this.model.sessionsOf.get(person);
+    return sessions ? sessions.filter((session) => session.endpoint !== endpoint) : none;
   }
 
   /** Subjects that no entry tells apart share their resolved settings. */
@@ -89,6 +125,20 @@ export class FactsReader {
     let known = this.settled.get(key);
     if (!known) this.settled.set(key, (known = resolveSettings(this.model.settings, subject)));
     return known;
+  }
+
+  private timings: Map<string, Measurement[]> | null = null;
+
+  private timedAt(location: string, endpoint: string, person: string) {
+    if (!this.timings) {
+      this.timings = new Map();
+      for (const [id, list] of this.model.measurementsAt) {
+        const timed = list.filter((measurement) => measurement.figures.signon);
+        if (timed.length) this.timings.set(id, timed);
+      }
+    }
+    const list = this.timings.get(location);
+    return list && chooseSignonTimes(list, endpoint, person);
   }
 
   private evidenceFor(endpointId: string, locationId: string, regionId: string): Evidence {

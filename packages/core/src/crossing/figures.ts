@@ -3,7 +3,7 @@ import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
 import type { SettingValues } from '../settings/index.js';
-import { signonTimeline, type Timeline } from '../signon/index.js';
+import { signonTimeline, type SignonFacts, type Timeline } from '../signon/index.js';
 import { callMbps, voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
 import { delayOf, type Delay } from './delay.js';
 import { deskOf, type DeskItem } from './desk.js';
@@ -12,6 +12,7 @@ import { settingsOf, type CrossingFacts } from './facts.js';
 import { framesOf, type Frames } from './frames.js';
 import { ladderOf, type Step } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
+import { signonFactsOf } from './signonFacts.js';
 import { thresholdsFor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
@@ -49,6 +50,7 @@ export interface CrossingFigures {
   frames: Frames;
   delay: Delay;
   voice: Voice;
+  signon: SignonFacts;
   timeline: Timeline;
   ladder: Step[];
   broken: Step | null;
@@ -163,27 +165,8 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     0.05 +
     (resource.calls ? callMbps : 0) +
     (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
-  const timeline = signonTimeline({
-    rttMs: way.rtt.value,
-    wired: endpoint.connection !== 'wifi',
-    browserClient: endpoint.clientKind === 'browser',
-    thinClient: endpoint.platform === 'thin',
-    alwaysOn: endpoint.alwaysOn,
-    secondFactor: facts.gateway.secondFactor,
-    preSession: s['security.preSession'],
-    singleSignOn: s['session.singleSignOn'] && endpoint.ownership === 'managed',
-    entryLink: s['session.entryLink'],
-    resources: facts.resources,
-    startOnly: s['session.startOnly'],
-    hostAsleep: host?.power === 'asleep' && facts.pool.spareHosts === 0,
-    hostOff: host?.power === 'off',
-    profileMB: resource.profileMB ?? 0,
-    profileMbps: profileMbps(facts, host),
-    deliveredMB: resource.deliveredMB,
-    publishedApp: resource.kind === 'app',
-    firstFrameBytes: demand.firstFrameBytes,
-    availableMbps: way.available?.value ?? 5,
-  });
+  const signon = signonFactsOf(facts, s, { way, host, demand, profileMbps: profileMbps(facts, host) });
+  const timeline = signonTimeline(signon);
   const ladder = ladderOf(facts, s, way, host, session.limits.preSession);
   const broken = ladder.find((step) => step.state === 'broken') ?? null;
   const desk = deskOf(facts, s, session);
@@ -212,6 +195,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     frames,
     delay,
     voice,
+    signon,
     timeline,
     ladder,
     broken,

@@ -20,4 +20,8 @@ export type { Way } from './way.js';
 export * from './factsJson.js';
 export * from './section.js';
 export * from './view.js';
+export * from './sees.js';
+export * from './ready.js';
+export * from './signonSavings.js';
+export { editOfCondition, factReaderOf } from './requirementFacts.js';
 export type { BayFact } from './sectionFacts.js';

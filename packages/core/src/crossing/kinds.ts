@@ -8,10 +8,15 @@ const kinds: Record<ObjectKind, true> = {
   pool: true,
   host: true,
   resource: true,
+  portal: true,
+  publication: true,
   group: true,
   location: true,
   person: true,
   endpoint: true,
+  session: true,
+  signedIn: true,
+  requirement: true,
   setting: true,
 };
 export const objectKindsInOrder = Object.keys(kinds) as ObjectKind[];

@@ -1,10 +1,12 @@
 import type { Bay, Gateway, Host } from '@underpass/contracts';
 import { compareVersions, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
+import { closedGate } from './requirementFacts.js';
 import type { Way } from './way.js';
 
 export const stepNames = [
   'entitled',
+  'publication visible',
   'client accepted',
   'name resolves',
   'port reachable',
@@ -20,6 +22,7 @@ export type StepName = (typeof stepNames)[number];
 /** Why a step breaks; findings build on these. */
 export type BreakReason =
   | 'not entitled'
+  | 'publication unattached'
   | 'personal device refused'
   | 'client too old'
   | 'certificate expired'
@@ -28,6 +31,7 @@ export type BreakReason =
   | 'certificate not trusted'
   | 'no common security mode'
   | 'second factor too slow'
+  | 'gate closed'
   | 'no free place'
   | 'hosts off';
 
@@ -115,6 +119,7 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
     broken ||= reason !== null;
   };
   step('entitled', 'Workspace', facts.entitled ? null : 'not entitled');
+  step('publication visible', 'Workspace', facts.portal ? null : 'publication unattached');
   const floor = versionFloor(facts, s);
   const version = endpoint.clientVersion;
   const personal = endpoint.ownership === 'personal' && (pool.managedOnly || s['security.personalDevices'] === 'refused');
@@ -136,7 +141,15 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
   );
   step('security negotiated', 'Gateway', negotiates(facts, s, canPreSession) ? null : 'no common security mode');
   const timeoutS = s['security.secondFactorTimeoutS'];
-  step('signed in', 'Gateway', gateway.secondFactor && secondFactorNeedsS(way.rtt.value) > timeoutS ? 'second factor too slow' : null);
+  step(
+    'signed in',
+    'Gateway',
+    gateway.secondFactor && secondFactorNeedsS(way.rtt.value) > timeoutS
+      ? 'second factor too slow'
+      : closedGate(facts, s, host)
+        ? 'gate closed'
+        : null,
+  );
   const noPlace = !host || (host.used ?? 0) >= host.places;
   step(
     'host ready',

@@ -1,5 +1,7 @@
-import type { Bay, Verdict } from '@underpass/contracts';
+import type { Bay, OpenSession, Verdict } from '@underpass/contracts';
+import { leftBehindOutcomes, type LeftBehindOutcome } from '../access/index.js';
 import { explainSetting, settingKeys, type SettingKey, type SettingValues } from '../settings/index.js';
+import { shortcutsFor, timelineSteps, type Shortcut, type TimelineStep } from '../signon/index.js';
 import { onPaper, type Change } from './change.js';
 import { demandOf } from './demandOf.js';
 import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
@@ -28,8 +30,10 @@ export interface CrossingView {
   compare: CompareRow[];
   settings: SettingValues;
   delayParts: { name: string; bay: Bay; ms: number; source: string }[];
-  steps: { name: string; bay: Bay; seconds: number; source: string; byPerson: boolean }[];
-  ladder: { name: string; state: string }[];
+  steps: TimelineStep[];
+  shortcuts: Shortcut[];
+  leftBehind: { policy: string; sessions: readonly OpenSession[]; outcomes: LeftBehindOutcome[] };
+  ladder: { name: string; state: string; bay: Bay }[];
   desk: { name: string; works: boolean | null; carriedAs: string; why: string }[];
   missing: string[];
 }
@@ -123,8 +127,14 @@ export function viewOf(before: CrossingFacts, change: Change = []): CrossingView
     compare: compareRows(evaluation),
     settings: figures.settings,
     delayParts: figures.delay.parts.map(({ name, bay, ms, source }) => ({ name, bay, ms, source })),
-    steps: figures.timeline.steps.map(({ name, bay, seconds, source, byPerson }) => ({ name, bay, seconds, source, byPerson })),
-    ladder: figures.ladder.map(({ name, state }) => ({ name, state })),
+    steps: timelineSteps(figures.timeline),
+    shortcuts: shortcutsFor(figures.signon),
+    leftBehind: {
+      policy: figures.settings['session.leftBehind'],
+      sessions: facts.elsewhere,
+      outcomes: leftBehindOutcomes(facts.elsewhere, facts.resource.id, (id) => (id === facts.resource.id ? facts.resource.name : id)),
+    },
+    ladder: figures.ladder.map(({ name, state, bay }) => ({ name, state, bay })),
     desk: figures.desk.map(({ name, works, carriedAs, why }) => ({ name, works, carriedAs, why })),
     missing: figures.missing,
   };

@@ -1,3 +1,3 @@
 export * from './model.js';
 export * from './difference.js';
-export * from './groups.js';
+export * from './faultsOfEstate.js';

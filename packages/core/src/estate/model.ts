@@ -6,15 +6,20 @@ import type {
   Host,
   Location,
   Measurement,
+  OpenSession,
   Organisation,
   Person,
   Pool,
+  Portal,
+  Publication,
   Region,
+  RequirementSet,
   Resource,
   Setting,
+  SignedIn,
 } from '@underpass/contracts';
+import { AccessIndex, type Reach } from '../access/index.js';
 import { indexSettings } from '../settings/index.js';
-import { groupsOf, resourcesOf } from './groups.js';
 
 /** One crossing by name: a person on an endpoint through to a resource. */
 export interface CrossingRef {
@@ -42,9 +47,18 @@ export interface EstateModel {
   endpoints: ReadonlyMap<string, Endpoint>;
   settings: ReadonlyMap<string, readonly Setting[]>;
   measurementsAt: ReadonlyMap<string, readonly Measurement[]>;
-  /** Per person: group ids from the lowest rank to the highest, and the resources they give. */
-  accessOf: ReadonlyMap<string, { groups: readonly string[]; resources: readonly string[] }>;
+  portals: ReadonlyMap<string, Portal>;
+  publications: ReadonlyMap<string, Publication>;
+  sessionsOf: ReadonlyMap<string, readonly OpenSession[]>;
+  signedIn: ReadonlyMap<string, SignedIn>;
+  /** Requirement sets without which people do not get in. */
+  gates: readonly RequirementSet[];
+  /** Who sees what, with the chains. */
+  access: AccessIndex;
+  /** Per person what their groups come to. */
+  accessOf: ReadonlyMap<string, Reach>;
   crossings: readonly CrossingRef[];
+  crossingsOf: ReadonlyMap<string, readonly CrossingRef[]>;
 }
 
 const byId = <T extends { id: string }>(objects: readonly T[]): Map<string, T> => new Map(objects.map((object) => [object.id, object]));
@@ -66,29 +80,22 @@ export const usersOf = (endpoint: Endpoint): string[] => [...new Set([...(endpoi
 const oldestFirst = (a: Measurement, b: Measurement) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1);
 
 export function modelOf(estate: Estate, measurements: readonly Measurement[]): EstateModel {
-  const groups = byId(estate.group);
   const people = byId(estate.person);
   const resources = byId(estate.resource);
-  const accessOf = new Map(
-    estate.person.map((person) => [
-      person.id,
-      {
-        groups: groupsOf(person, groups).map((group) => group.id),
-        resources: resourcesOf(person, groups).filter((id) => resources.has(id)),
-      },
-    ]),
-  );
+  const access = new AccessIndex(estate);
+  const accessOf = new Map(estate.person.map((person) => [person.id, access.of(person.groups)]));
   const crossings: CrossingRef[] = [];
   for (const endpoint of estate.endpoint)
     for (const person of usersOf(endpoint))
-      for (const resource of accessOf.get(person)?.resources ?? [])
-        crossings.push({
-          id: crossingId(person, endpoint.id, resource),
-          person,
-          endpoint: endpoint.id,
-          location: endpoint.location,
-          resource,
-        });
+      for (const { resource } of accessOf.get(person)?.held ?? [])
+        if (resources.has(resource))
+          crossings.push({
+            id: crossingId(person, endpoint.id, resource),
+            person,
+            endpoint: endpoint.id,
+            location: endpoint.location,
+            resource,
+          });
   return {
     estate,
     organisation: estate.organisation[0] ?? { id: 'organisation', name: 'Organisation', thresholds: {} },
@@ -97,13 +104,20 @@ export function modelOf(estate: Estate, measurements: readonly Measurement[]): E
     pools: byId(estate.pool),
     hostsOfPool: groupBy(estate.host, (host) => host.pool),
     resources,
-    groups,
+    groups: access.groups,
     locations: byId(estate.location),
     people,
     endpoints: byId(estate.endpoint),
     settings: indexSettings(estate.setting),
     measurementsAt: groupBy([...measurements].sort(oldestFirst), (measurement) => measurement.location),
+    portals: byId(estate.portal),
+    publications: access.publications,
+    sessionsOf: groupBy(estate.session, (session) => session.person),
+    signedIn: byId(estate.signedIn),
+    gates: estate.requirement.filter((set) => set.breaks !== undefined),
+    access,
     accessOf,
     crossings,
+    crossingsOf: groupBy(crossings, (ref) => ref.person),
   };
 }

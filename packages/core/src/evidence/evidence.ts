@@ -77,6 +77,7 @@ export function chooseEvidence(
   if (measurements.length === 0) return evidence;
   const own = new Map<EvidenceFact, boolean>();
   for (const measurement of measurements) {
+    if (measurement.figures.signon && Object.keys(measurement.figures).length === 1) continue;
     const isOwn = measurement.endpoint === endpointId;
     if (!isOwn && location.ownLines) continue;
     const because = rejection(measurement, location, farEnd);

@@ -1,1 +1,2 @@
 export * from './evidence.js';
+export * from './signonTimes.js';

@@ -1,2 +1,5 @@
 export * from './timeline.js';
 export * from './steps.js';
+export * from './shortcuts.js';
+export * from './har.js';
+export * from './harRules.js';

@@ -1,3 +1,4 @@
+import type { SignonStep as StepName } from '@underpass/contracts';
 import { criticalPath, type SignonStep, type Timeline } from './timeline.js';
 
 /** What the sign-on depends on. */
@@ -21,6 +22,8 @@ export interface SignonFacts {
   publishedApp: boolean;
   firstFrameBytes: number;
   availableMbps: number;
+  /** Steps that were timed, s: they replace what is assumed. */
+  measured?: Readonly<Partial<Record<StepName, number>>> | undefined;
 }
 
 const none: readonly string[] = [];
@@ -40,8 +43,11 @@ export function signonTimeline(f: SignonFacts): Timeline {
   const rttS = f.rttMs / 1000;
   const steps: SignonStep[] = [];
   let before: readonly string[] = none;
-  const add = (name: string, bay: SignonStep['bay'], seconds: number, byPerson = false, source: SignonStep['source'] = 'assumed') => {
-    if (seconds <= 0) return;
+  const add = (name: StepName, bay: SignonStep['bay'], reckoned: number, byPerson = false, otherwise: SignonStep['source'] = 'assumed') => {
+    if (reckoned <= 0) return;
+    const timed = f.measured?.[name];
+    const seconds = timed ?? reckoned;
+    const source = timed === undefined ? otherwise : 'measured';
     steps.push({ name, bay, seconds, spreadS: source === 'assumed' && !byPerson ? seconds * 0.15 : 0, byPerson, source, after: before });
     before = after(name);
   };
@@ -63,14 +69,15 @@ export function signonTimeline(f: SignonFacts): Timeline {
   const created = before;
   add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, false, f.profileMB > 0 ? 'computed' : 'assumed');
   // applications are delivered beside the profile, not after it
+  const delivered = f.measured?.['applications delivered'];
   if (f.deliveredMB > 0)
     steps.push({
       name: 'applications delivered',
       bay: 'Workspace',
-      seconds: (f.deliveredMB * 8) / f.profileMbps,
+      seconds: delivered ?? (f.deliveredMB * 8) / f.profileMbps,
       spreadS: 0,
       byPerson: false,
-      source: 'computed',
+      source: delivered === undefined ? 'computed' : 'measured',
       after: created,
     });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;

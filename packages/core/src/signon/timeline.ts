@@ -23,6 +23,28 @@ export interface Timeline {
   critical: string[];
 }
 
+/** A step placed in time, for the bar timeline. */
+export interface TimelineStep {
+  name: string;
+  bay: Bay;
+  startS: number;
+  seconds: number;
+  source: SignonStep['source'];
+  byPerson: boolean;
+  critical: boolean;
+}
+
+/** The steps with their starts. Each starts when the last of those it waits for is over. */
+export function timelineSteps({ steps, critical }: Pick<Timeline, 'steps' | 'critical'>): TimelineStep[] {
+  const ends = new Map<string, number>();
+  const onPath = new Set(critical);
+  return steps.map(({ name, bay, seconds, source, byPerson, after }) => {
+    const startS = Math.max(0, ...after.map((earlier) => ends.get(earlier) ?? 0));
+    ends.set(name, startS + seconds);
+    return { name, bay, startS, seconds, source, byPerson, critical: onPath.has(name) };
+  });
+}
+
 /** The longest way through the steps and their dependencies. Steps come after those they wait for. */
 export function criticalPath(steps: SignonStep[]): Timeline {
   const n = steps.length;

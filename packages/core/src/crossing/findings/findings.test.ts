@@ -140,7 +140,7 @@ const scenarios: Scenario[] = [
   },
   {
     kind: 'drawn by the processor in the browser',
-    from: base('OS-001', 'guest-plans'),
+    from: base('OS-007', 'guest-plans'),
     make: evidence(() => ({
       scene: taken({ renderer: 'software', drawnBy: 'processor' as const, frames: 90, averageFps: 9, low1Fps: 4 }),
     })),
@@ -278,7 +278,7 @@ const scenarios: Scenario[] = [
   { kind: 'certificate ends soon', from: dock, make: certificate({ notAfter: '2026-12-04' }), says: /ends in 9 days/ },
   {
     kind: 'no common security mode',
-    from: base('OS-001', 'guest-plans'),
+    from: base('OS-004', 'guest-plans'),
     make: all(
       setting('security.preSession', true),
       pool({ securityModes: ['tls', 'pre-session'] }),
@@ -404,6 +404,45 @@ const scenarios: Scenario[] = [
     mended: [/Publish Ticket counter/, 'clear'],
   },
   { kind: 'not entitled', from: dock, make: (facts) => ({ ...facts, entitled: false }), says: /it is not in the list/ },
+  {
+    kind: 'publication attached to no portal',
+    from: base('HO-081', 'safety'),
+    make: none,
+    says: /Safety handbook is attached to no portal: .* nothing says so/,
+    mended: [/Attach Safety handbook to Main portal/, 'clear'],
+  },
+  {
+    kind: 'two groups give two desktops',
+    from: base('HO-047', 'finance'),
+    make: (facts) => ({ ...facts, desktops: ['Finance desktop', 'Timetable desktop'] }),
+    says: /choose between Finance desktop and Timetable desktop/,
+  },
+  {
+    kind: 'a session is left behind elsewhere',
+    from: dock,
+    make: all(setting('session.leftBehind', 'most recent'), (facts) => ({ ...facts, elsewhere: estate.session.slice(0, 1) })),
+    says: /timetable opens although Workshop orders was wanted/,
+  },
+  {
+    kind: 'a condition for getting in is not met',
+    from: base('OS-002', 'guest-plans'),
+    make: none,
+    says: /a refusal that says nothing. Not met: Invitation accepted$/,
+    mended: [/Send the invitation again/, 'clear'],
+  },
+  { kind: 'a guest’s access ends soon', from: base('OS-003', 'guest-plans'), make: none, says: /ends in 17 days, on 2026-12-11/ },
+  {
+    kind: 'a guest nobody answers for',
+    from: base('OS-004', 'guest-plans'),
+    make: (facts) => ({ ...facts, person: { ...facts.person, guest: undefined } }),
+    says: /without an owner and an end date/,
+  },
+  {
+    kind: 'default credentials on the gateway',
+    from: dock,
+    make: gateway({ defaultCredentials: true }),
+    says: /maker’s password of Main gateway still works/,
+  },
 ];
 
 describe('every kind of finding', () => {

@@ -18,10 +18,14 @@ import { certificateExpired } from './gateway/certificateExpired.js';
 import { certificateNotTrusted } from './gateway/certificateNotTrusted.js';
 import { certificateNotYet } from './gateway/certificateNotYet.js';
 import { certificateOtherName } from './gateway/certificateOtherName.js';
+import { defaultCredentials } from './gateway/defaultCredentials.js';
 import { detourByGateway } from './gateway/detourByGateway.js';
 import { fewColours } from './gateway/fewColours.js';
+import { gateClosed } from './gateway/gateClosed.js';
 import { gatewayFar } from './gateway/gatewayFar.js';
 import { gatewayLacks } from './gateway/gatewayLacks.js';
+import { guestEndsSoon } from './gateway/guestEndsSoon.js';
+import { guestNotRecorded } from './gateway/guestNotRecorded.js';
 import { noCommonSecurity } from './gateway/noCommonSecurity.js';
 import { secondFactorTooShort } from './gateway/secondFactorTooShort.js';
 import { encoderShared } from './host/encoderShared.js';
@@ -47,8 +51,11 @@ import { unsteadyBeforeLine } from './network/unsteadyBeforeLine.js';
 import { wifiSignalLow } from './network/wifiSignalLow.js';
 import { callThroughHost } from './workspace/callThroughHost.js';
 import { desktopForOneApp } from './workspace/desktopForOneApp.js';
+import { desktopsClash } from './workspace/desktopsClash.js';
 import { notEntitled } from './workspace/notEntitled.js';
 import { profileLarge } from './workspace/profileLarge.js';
+import { publicationUnattached } from './workspace/publicationUnattached.js';
+import { sessionLeftBehind } from './workspace/sessionLeftBehind.js';
 import { signonNotKnown } from './workspace/signonNotKnown.js';
 import { slowToUsable } from './workspace/slowToUsable.js';
 import { videoInside } from './workspace/videoInside.js';
@@ -89,10 +96,14 @@ export const findingKinds: readonly FindingKind[] = [
   certificateNotTrusted,
   certificateNotYet,
   certificateOtherName,
+  defaultCredentials,
   detourByGateway,
   fewColours,
+  gateClosed,
   gatewayFar,
   gatewayLacks,
+  guestEndsSoon,
+  guestNotRecorded,
   noCommonSecurity,
   secondFactorTooShort,
   encoderShared,
@@ -105,8 +116,11 @@ export const findingKinds: readonly FindingKind[] = [
   sourceSlow,
   callThroughHost,
   desktopForOneApp,
+  desktopsClash,
   notEntitled,
   profileLarge,
+  publicationUnattached,
+  sessionLeftBehind,
   signonNotKnown,
   slowToUsable,
   videoInside,

@@ -1,0 +1,69 @@
+import { setCover } from './cover.js';
+import type { AccessIndex } from './reach.js';
+
+/** People who see exactly the same. */
+export interface EntitlementSet {
+  people: string[];
+  resources: string[];
+}
+
+export interface AcceptancePlan {
+  /** Distinct entitlement sets, the largest group of people first. */
+  sets: EntitlementSet[];
+  /** The smallest list of people who together see every publication that anybody sees. */
+  testers: string[];
+  optimal: boolean;
+  /** Publications nobody sees, with the reason. */
+  unseen: { publication: string; because: 'attached to no portal' | 'held by no group' | 'nobody is in its groups' }[];
+}
+
+/** The distinct entitlement sets of an estate and the fewest people to test it with. */
+export function acceptancePlan(index: AccessIndex): AcceptancePlan {
+  const byResources = new Map<string, EntitlementSet>();
+  const byPublications = new Map<string, { person: string; publications: string[] }>();
+  const attached = new Set(index.estate.publication.filter(({ portals }) => portals.length > 0).map(({ id }) => id));
+  const seen = new Set<string>();
+  for (const person of index.estate.person) {
+    const reach = index.of(person.groups);
+    const resources = reach.seen.map(({ resource }) => resource).sort();
+    if (resources.length === 0) continue;
+    const key = resources.join('\n');
+    const known = byResources.get(key);
+    if (known) known.people.push(person.id);
+    else byResources.set(key, { people: [person.id], resources });
+    const publications = reach.publications.filter((id) => attached.has(id)).sort();
+    for (const id of publications) seen.add(id);
+    if (!byPublications.has(publications.join('\n'))) byPublications.set(publications.join('\n'), { person: person.id, publications });
+  }
+  const candidates = [...byPublications.values()];
+  const { chosen, optimal } = setCover(candidates.map(({ publications }) => publications));
+  const held = new Set(index.estate.group.flatMap(({ publications }) => publications));
+  return {
+    sets: [...byResources.values()].sort(
+      (a, b) => b.people.length - a.people.length || ((a.people[0] as string) < (b.people[0] as string) ? -1 : 1),
+    ),
+    testers: chosen.map((i) => (candidates[i] as { person: string }).person),
+    optimal,
+    unseen: index.estate.publication
+      .filter(({ id }) => !seen.has(id))
+      .map(({ id }) => ({
+        publication: id,
+        because: !attached.has(id) ? 'attached to no portal' : !held.has(id) ? 'held by no group' : 'nobody is in its groups',
+      })),
+  };
+}
+
+/** What a tester should see beside what they saw. */
+export interface SeenDifference {
+  /** Expected and seen. */
+  right: string[];
+  /** Expected and not seen. */
+  missing: string[];
+  /** Seen and not expected. */
+  extra: string[];
+}
+export const seenDifference = (expected: readonly string[], saw: readonly string[]): SeenDifference => ({
+  right: expected.filter((id) => saw.includes(id)),
+  missing: expected.filter((id) => !saw.includes(id)),
+  extra: saw.filter((id) => !expected.includes(id)),
+});

@@ -1,0 +1,20 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const defaultCredentials: FindingKind = {
+  kind: 'default credentials on the gateway',
+  bay: 'Gateway',
+  weight: 'risk',
+  detect: ({ gateway }) =>
+    gateway.defaultCredentials !== true
+      ? null
+      : {
+          text: `The maker’s password of ${gateway.name} still works: anybody who knows it gets in`,
+          cost: cost.risk * 4,
+          costText: 'anybody in',
+          sure: 'sure',
+          evidence: [{ source: 'reported', text: `${gateway.address} took the password it was delivered with` }],
+          remedies: [
+            { text: `Set a password of your own on ${gateway.name}`, change: [], ask: 'nothing changes for people, strangers stay out' },
+          ],
+        },
+};

@@ -1,0 +1,20 @@
+import { guestEndMs, guestState } from '../../../access/index.js';
+import { cost, plural, type FindingKind } from '../../finding.js';
+
+export const guestEndsSoon: FindingKind = {
+  kind: 'a guest’s access ends soon',
+  bay: 'Gateway',
+  weight: 'risk',
+  detect: ({ person, atMs }) => {
+    if (!person.guest || guestState(person, atMs) !== 'ending soon') return null;
+    const days = Math.ceil((guestEndMs(person.guest.endsOn) - atMs) / 86_400_000);
+    return {
+      text: `The access of ${person.name} ends in ${plural(days, 'day')}, on ${person.guest.endsOn}`,
+      cost: cost.risk,
+      costText: plural(days, 'day'),
+      sure: 'sure',
+      evidence: [{ source: 'declared', text: `owner ${person.guest.owner}, to ${person.guest.endsOn}` }],
+      remedies: [{ text: 'Ask the owner whether it should go on', change: [], ask: 'a new end date, or the guest is told in time' }],
+    };
+  },
+};

@@ -1,0 +1,18 @@
+import { cost, type FindingKind } from '../../finding.js';
+
+export const guestNotRecorded: FindingKind = {
+  kind: 'a guest nobody answers for',
+  bay: 'Gateway',
+  weight: 'risk',
+  detect: ({ person }) =>
+    person.kind !== 'guest' || person.guest
+      ? null
+      : {
+          text: `${person.name} is a guest without an owner and an end date`,
+          cost: cost.risk,
+          costText: 'no end',
+          sure: 'sure',
+          evidence: [{ source: 'declared', text: 'the guest’s record is empty' }],
+          remedies: [{ text: 'Record owner, organisation and end date', change: [], ask: 'somebody answers for the access, and it ends' }],
+        },
+};

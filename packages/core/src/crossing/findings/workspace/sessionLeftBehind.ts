@@ -1,0 +1,44 @@
+import { byUse } from '../../../access/index.js';
+import { cost, plural, type FindingKind } from '../../finding.js';
+
+export const sessionLeftBehind: FindingKind = {
+  kind: 'a session is left behind elsewhere',
+  bay: 'Workspace',
+  weight: 'risk',
+  detect: ({ person, resource, elsewhere, endpoint }, { settings, broken }) => {
+    const [latest] = byUse(elsewhere);
+    if (!latest || broken) return null;
+    const policy = settings['session.leftBehind'];
+    const wrong = policy === 'most recent' && latest.resource !== resource.id;
+    return {
+      text: `${person.name} has ${plural(elsewhere.length, 'session')} elsewhere: ${
+        policy === 'ask'
+          ? 'the portal asks which to take up'
+          : policy === 'none'
+            ? 'a new one is started beside it'
+            : wrong
+              ? `${latest.resource} opens although ${resource.name} was wanted`
+              : 'the most recent one is taken up'
+      }`,
+      cost: wrong ? cost.risk * 3 : cost.risk,
+      costText: policy === 'none' ? 'a place stays taken' : 'one more choice',
+      sure: 'sure',
+      evidence: byUse(elsewhere).map((session) => ({
+        source: 'reported',
+        text: `${session.resource}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
+      })),
+      remedies: [
+        ...(policy === 'ask'
+          ? []
+          : [
+              {
+                text: `Set “Sessions left behind” to ask on ${endpoint.name}`,
+                change: [],
+                ask: 'the portal asks which session to take up',
+              },
+            ]),
+        { text: 'Sign the other session out', change: [], ask: 'its place on the host is free again' },
+      ],
+    };
+  },
+};
