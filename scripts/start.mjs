@@ -1,5 +1,6 @@
 // npm start: everything from a fresh clone to a served page. Only node: modules.
 import { fork } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { startCluster } from './cluster.mjs';
@@ -67,11 +68,15 @@ try {
   const demo = process.env.DEMO !== 'no';
   const linesFree = demo && (await Promise.all([0, 1, 2].map((i) => listens(simulated.first + i, '127.0.0.1')))).every(Boolean);
   const lines = linesFree ? [0, 1, 2].map((i) => `${simulated.first + i}>${simulated.udpFirst + 10 * i}`).join(',') : '';
+  const portalPort = port + 4;
+  const portalFree = demo && (await listens(portalPort, '127.0.0.1'));
+  const portalKey = randomBytes(24).toString('hex');
   say('Starting the server');
   const server = start('apps/server/dist/main.js', [], {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     SIMULATED_LINES: lines,
+    ...(portalFree ? { PORTAL_URL: `http://localhost:${portalPort}`, PORTAL_KEY: portalKey } : {}),
     ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh') } : {}),
   });
   server.once('exit', (code) => void stop(code ?? 1));
@@ -89,12 +94,25 @@ try {
     );
     if (!linesOpen) say('The simulated lines could not be opened: their ports are in use. Everything else works.');
   }
+  let portalOpen = portalFree;
+  if (portalFree) {
+    const portal = start('packages/standins/dist/portalCommand.js', [String(portalPort), `http://127.0.0.1:${port}`], {
+      PORTAL_KEY: portalKey,
+    });
+    portalOpen = await ready(portal, 'The stand-in portal').then(
+      () => true,
+      () => false,
+    );
+    if (!portalOpen) say('The stand-in portal could not be opened: its port is in use. Everything else works.');
+  }
   process.stdout.write(`\nUnderpass is ready at http://localhost:${port}\n`);
   if (demo) process.stdout.write('Demo sign-in: ines.farrow@saltmarsh.example, password under-the-estuary\n');
   if (linesFree)
     process.stdout.write(
       `Simulated lines to open a field check through: http://localhost:${simulated.first} a ticket hall, ${simulated.first + 1} a vessel, ${simulated.first + 2} a home\n`,
     );
+  if (portalOpen)
+    process.stdout.write(`Stand-in portal to sign in at as anybody of the estate: http://localhost:${portalPort} (faults: /faults)\n`);
   process.stdout.write('Ctrl-C stops it.\n');
 } catch (error) {
   process.stderr.write(`\n${error.message}\n`);

@@ -1,3 +1,4 @@
+import { acceptance, code, har, ready, sees, why } from './access.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { CommandError } from './commandError.js';
 import { evaluate } from './evaluate.js';
@@ -37,6 +38,16 @@ const commands: Record<string, Command> = {
     options: ['width', 'height', 'fps', 'codec', 'chroma', 'content'],
     run: picture,
   },
+  sees: { usage: 'sees FOLDER --person ID', options: ['person'], run: (options) => sees(options, Date.now()) },
+  why: { usage: 'why FOLDER --person ID --resource ID', options: ['person', 'resource'], run: why },
+  acceptance: { usage: 'acceptance FOLDER', options: [], run: (options) => acceptance(options, Date.now()) },
+  ready: {
+    usage: 'ready FOLDER --feature NAME [--person ID]',
+    options: ['feature', 'person'],
+    run: (options) => ready(options, Date.now()),
+  },
+  har: { usage: 'har FILE', options: [], run: har },
+  code: { usage: 'code TEXT --out FILE.svg|.png', options: ['out'], run: code },
   import: {
     usage: 'import FOLDER [--server URL] [--apply yes]   (signs in with UNDERPASS_EMAIL and UNDERPASS_PASSWORD)',
     options: ['server', 'apply'],

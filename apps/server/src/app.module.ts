@@ -5,6 +5,17 @@ import { SessionController } from './session/session.controller.js';
 import { SessionGuard } from './session/session.guard.js';
 import { SessionService } from './session/session.service.js';
 import { UsersController } from './session/users.controller.js';
+import { AcceptanceController } from './access/acceptance.controller.js';
+import { AcceptanceService } from './access/acceptance.service.js';
+import { AccessChangeController } from './access/accessChange.controller.js';
+import { AccessChangeService } from './access/accessChange.service.js';
+import { EntryLinkService } from './access/entryLink.service.js';
+import { EntryLinksController } from './access/entryLinks.controller.js';
+import { OpenLinkController } from './access/openLink.controller.js';
+import { PortalController } from './access/portal.controller.js';
+import { RequirementsController } from './access/requirements.controller.js';
+import { SeesController } from './access/sees.controller.js';
+import { SightingService } from './access/sighting.service.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingController } from './crossing/crossing.controller.js';
 import { FindController } from './crossing/find.controller.js';
@@ -21,6 +32,7 @@ import { CheckGateway } from './evidence/check.gateway.js';
 import { LinkService } from './evidence/link.service.js';
 import { LinksController } from './evidence/links.controller.js';
 import { notValid } from './problems/problem.js';
+import { SignonController } from './signon/signon.controller.js';
 import { ProblemFilter } from './problems/problem.filter.js';
 
 /** The whole server for a configuration. */
@@ -38,6 +50,14 @@ export class AppModule {
         EventsController,
         LinksController,
         CheckController,
+        SeesController,
+        AccessChangeController,
+        AcceptanceController,
+        EntryLinksController,
+        OpenLinkController,
+        RequirementsController,
+        PortalController,
+        SignonController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -51,6 +71,10 @@ export class AppModule {
         ResultsService,
         LinkService,
         CheckGateway,
+        SightingService,
+        AccessChangeService,
+        AcceptanceService,
+        EntryLinkService,
         DemoLoader,
       ],
     };

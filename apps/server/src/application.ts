@@ -37,7 +37,8 @@ export async function createApplication(config: Config, pages: string | null): P
     logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
   });
   app.enableShutdownHooks();
-  app.setGlobalPrefix('api');
+  // links are read by people and printed as codes: the shorter the better
+  app.setGlobalPrefix('api', { exclude: ['go/:id'] });
   const raw = app.getHttpAdapter().getInstance() as Express;
   raw.disable('x-powered-by');
   const strict = helmet({
@@ -66,6 +67,7 @@ export async function createApplication(config: Config, pages: string | null): P
   raw.use('/api/check', rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: true, legacyHeaders: false }));
   raw.use('/api/check', transfers(gateway.running));
   raw.post('/api/session', signInLimit);
+  raw.use('/go', rateLimit({ windowMs: 60_000, limit: 300, standardHeaders: true, legacyHeaders: false }));
   raw.use('/api/estate/import', express.json({ limit: '80mb' }));
   raw.use('/api/measurements', express.json({ limit: '21mb' }));
   raw.use(express.json({ limit: '1mb' }));

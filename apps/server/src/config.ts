@@ -9,6 +9,9 @@ const Environment = z.object({
   SIMULATED_LINES: z.string().default(''),
   CHECK_UDP_FIRST: z.coerce.number().int().min(1024).max(65_000).default(46_100),
   CHECKS_AT_ONCE: z.coerce.number().int().min(1).max(50).default(4),
+  /** Where the stand-in portal is reached, and the key it comes with. */
+  PORTAL_URL: z.url().optional(),
+  PORTAL_KEY: z.string().min(24, 'must be at least 24 characters').optional(),
   DEMO_FOLDER: z.string().optional(),
   /** "address:password" of the first administrator, for a database nobody may sign in to yet. */
   FIRST_ADMIN: z
@@ -30,6 +33,8 @@ export interface Config {
   checkUdpFirst: number;
   checksAtOnce: number;
   logLevel: string;
+  portalUrl: string | null;
+  portalKey: string | null;
   /** Estate folder to load into an empty database; none for a database of one's own. */
   demoFolder: string | null;
   firstAdmin: { email: string; password: string } | null;
@@ -56,6 +61,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     checkUdpFirst: e.CHECK_UDP_FIRST,
     checksAtOnce: e.CHECKS_AT_ONCE,
     logLevel: e.LOG_LEVEL,
+    portalUrl: e.PORTAL_URL?.replace(/\/$/, '') ?? null,
+    portalKey: e.PORTAL_KEY ?? null,
     demoFolder: e.DEMO_FOLDER || null,
     firstAdmin: e.FIRST_ADMIN
       ? { email: (e.FIRST_ADMIN.split(':')[0] as string).toLowerCase(), password: e.FIRST_ADMIN.slice(e.FIRST_ADMIN.indexOf(':') + 1) }

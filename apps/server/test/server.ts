@@ -37,6 +37,8 @@ export interface TestServer {
   signIn: (email: string) => Promise<string>;
 }
 
+export const portalKey = 'a key for the portals of the tests';
+
 /** The whole application on a real PostgreSQL, listening on a port of its own. */
 export async function startServer(databaseUrl: string, udpFirst: number, demo = true): Promise<TestServer> {
   const app = await createApplication(
@@ -48,6 +50,8 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       checkUdpFirst: udpFirst,
       checksAtOnce: 2,
       logLevel: 'silent',
+      portalUrl: null,
+      portalKey,
       demoFolder: demo ? demoFolder : null,
       firstAdmin: null,
     },

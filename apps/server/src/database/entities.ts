@@ -102,4 +102,55 @@ export class VerdictHistory {
   @Column('text') cause!: string;
 }
 
-export const entities = [EstateObject, ChangeSet, AuditEntryRow, MeasurementRow, AppUser, AppSession, CheckLink, Draft, VerdictHistory];
+/** A link that goes straight to a resource. */
+@Entity({ name: 'entry_link' })
+export class EntryLink {
+  @PrimaryColumn('text') id!: string;
+  @Column('text') publication!: string;
+  @Column('text') resource!: string;
+  @Column('text', { name: 'target_kind' }) targetKind!: 'person' | 'group' | 'location' | 'endpoint';
+  @Column('text') target!: string;
+  @Column('text') caption!: string;
+  @Column('text', { name: 'created_by' }) createdBy!: string;
+  @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
+  @Column('timestamptz', { name: 'expires_at' }) expiresAt!: Date;
+  @Column('timestamptz', { name: 'revoked_at', nullable: true }) revokedAt!: Date | null;
+  @Column('int') opened!: number;
+  @Column('timestamptz', { name: 'opened_at', nullable: true }) openedAt!: Date | null;
+}
+
+/** A tester of an acceptance run: what they should see, and what they saw once it is known. */
+export interface KeptTester {
+  person: string;
+  expected: string[];
+  saw?: string[] | undefined;
+  at?: string | undefined;
+  by?: string | undefined;
+  note?: string | undefined;
+  reported?: boolean | undefined;
+}
+
+@Entity({ name: 'acceptance_run' })
+export class AcceptanceRun {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('timestamptz', { name: 'started_at' }) startedAt!: Date;
+  @Column('text', { name: 'started_by' }) startedBy!: string;
+  @Column('boolean') optimal!: boolean;
+  @Column('jsonb') testers!: KeptTester[];
+  @Column('timestamptz', { name: 'signed_off_at', nullable: true }) signedOffAt!: Date | null;
+  @Column('text', { name: 'signed_off_by', nullable: true }) signedOffBy!: string | null;
+}
+
+export const entities = [
+  EstateObject,
+  ChangeSet,
+  AuditEntryRow,
+  MeasurementRow,
+  AppUser,
+  AppSession,
+  CheckLink,
+  Draft,
+  VerdictHistory,
+  EntryLink,
+  AcceptanceRun,
+];

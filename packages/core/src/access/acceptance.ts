@@ -1,3 +1,4 @@
+import type { Person } from '@underpass/contracts';
 import { setCover } from './cover.js';
 import type { AccessIndex } from './reach.js';
 
@@ -17,10 +18,13 @@ export interface AcceptancePlan {
   unseen: { publication: string; because: 'attached to no portal' | 'held by no group' | 'nobody is in its groups' }[];
 }
 
-/** The distinct entitlement sets of an estate and the fewest people to test it with. */
-export function acceptancePlan(index: AccessIndex): AcceptancePlan {
+/**
+ * The distinct entitlement sets of an estate and the fewest people to test it with.
+ * @param canTest people who can sign in: of those who see the same, one of them is chosen where there is one
+ */
+export function acceptancePlan(index: AccessIndex, canTest: (person: Person) => boolean = () => true): AcceptancePlan {
   const byResources = new Map<string, EntitlementSet>();
-  const byPublications = new Map<string, { person: string; publications: string[] }>();
+  const byPublications = new Map<string, { person: Person; publications: string[] }>();
   const attached = new Set(index.estate.publication.filter(({ portals }) => portals.length > 0).map(({ id }) => id));
   const seen = new Set<string>();
   for (const person of index.estate.person) {
@@ -33,7 +37,9 @@ export function acceptancePlan(index: AccessIndex): AcceptancePlan {
     else byResources.set(key, { people: [person.id], resources });
     const publications = reach.publications.filter((id) => attached.has(id)).sort();
     for (const id of publications) seen.add(id);
-    if (!byPublications.has(publications.join('\n'))) byPublications.set(publications.join('\n'), { person: person.id, publications });
+    const same = byPublications.get(publications.join('\n'));
+    if (!same) byPublications.set(publications.join('\n'), { person, publications });
+    else if (!canTest(same.person) && canTest(person)) same.person = person;
   }
   const candidates = [...byPublications.values()];
   const { chosen, optimal } = setCover(candidates.map(({ publications }) => publications));
@@ -42,7 +48,7 @@ export function acceptancePlan(index: AccessIndex): AcceptancePlan {
     sets: [...byResources.values()].sort(
       (a, b) => b.people.length - a.people.length || ((a.people[0] as string) < (b.people[0] as string) ? -1 : 1),
     ),
-    testers: chosen.map((i) => (candidates[i] as { person: string }).person),
+    testers: chosen.map((i) => (candidates[i] as { person: Person }).person.id),
     optimal,
     unseen: index.estate.publication
       .filter(({ id }) => !seen.has(id))

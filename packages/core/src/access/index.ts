@@ -10,3 +10,4 @@ export * from './guests.js';
 export * from './leftBehind.js';
 export * from './browserLoss.js';
 export * from './entryLink.js';
+export * from './codeSheet.js';

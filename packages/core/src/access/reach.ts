@@ -140,6 +140,15 @@ export class AccessIndex {
 
   /** People who hold a publication, through whatever group. */
   peopleWith(publication: string): Set<string> {
+    return this.membersOf(this.turned().holders.get(publication) ?? []);
+  }
+
+  /** People in a group, directly or through groups within it. */
+  peopleIn(group: string): Set<string> {
+    return this.membersOf([group]);
+  }
+
+  private turned() {
     if (!this.backwards) {
       const add = (map: Map<string, string[]>, key: string, value: string) => {
         const list = map.get(key);
@@ -154,10 +163,14 @@ export class AccessIndex {
       }
       this.backwards = { members, children, holders };
     }
-    const { members, children, holders } = this.backwards;
+    return this.backwards;
+  }
+
+  private membersOf(groups: readonly string[]): Set<string> {
+    const { members, children } = this.turned();
     const people = new Set<string>();
     const met = new Set<string>();
-    const waiting = [...(holders.get(publication) ?? [])];
+    const waiting = [...groups];
     for (let group = waiting.pop(); group !== undefined; group = waiting.pop()) {
       if (met.has(group)) continue;
       met.add(group);

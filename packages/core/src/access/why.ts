@@ -18,6 +18,13 @@ export const linkSteps = [
 ] as const;
 export type LinkStep = (typeof linkSteps)[number];
 
+/** One object of a chain. */
+export interface ChainLink {
+  kind: 'person' | 'group' | 'publication' | 'portal' | 'resource';
+  id: string;
+}
+const at = (kind: ChainLink['kind'], id: string): ChainLink => ({ kind, id });
+
 export interface MissingLink {
   /** The first link of the chain that is missing. */
   step: LinkStep;
@@ -26,7 +33,7 @@ export interface MissingLink {
   remedy: string;
   edits: readonly AccessEdit[];
   /** The whole chain as it would be; `null` stands where a link is missing now. */
-  chain: readonly (string | null)[];
+  chain: readonly (ChainLink | null)[];
   /** Other people who would see the resource too. */
   alsoOpensTo: readonly string[];
   /** Other resources the person would see too. */
@@ -59,7 +66,7 @@ export interface WhyEstate extends AccessEstate {
 interface Candidate {
   edits: AccessEdit[];
   steps: { step: LinkStep; object: string; text: string }[];
-  chain: (string | null)[];
+  chain: (ChainLink | null)[];
 }
 
 const adding = (list: readonly string[], id: string): string[] => [...list, id];
@@ -91,8 +98,8 @@ export function whyNotSeen(index: AccessIndex, estate: WhyEstate, personId: stri
         object: publication.id,
         text: `attach the publication ${publication.name} to ${portal.name}`,
       });
-      tail.chain.push(null, portal.id);
-    } else tail.chain.push(publication.portals[0] as string);
+      tail.chain.push(null, at('portal', portal.id));
+    } else tail.chain.push(at('portal', publication.portals[0] as string));
     if (!publication.resources.includes(resourceId)) {
       tail.edits.push({ kind: 'publication', id: publication.id, field: 'resources', value: adding(publication.resources, resourceId) });
       tail.steps.push({
@@ -102,17 +109,17 @@ export function whyNotSeen(index: AccessIndex, estate: WhyEstate, personId: stri
       });
       tail.chain.push(null);
     }
-    tail.chain.push(resourceId);
+    tail.chain.push(at('resource', resourceId));
     const add = (head: Candidate) =>
       candidates.push({
         edits: [...head.edits, ...tail.edits],
         steps: [...head.steps, ...tail.steps],
-        chain: [person.id, ...head.chain, publication.id, ...tail.chain],
+        chain: [at('person', person.id), ...head.chain, at('publication', publication.id), ...tail.chain],
       });
     const holder = reach.groups.find((id) => index.groups.get(id)?.publications.includes(publication.id));
     if (holder !== undefined) {
       const way = reach.held.find((each) => each.publication === publication.id)?.groups ?? [holder];
-      add({ edits: [], steps: [], chain: [...way] });
+      add({ edits: [], steps: [], chain: way.map((id) => at('group', id)) });
       continue;
     }
     for (const group of estate.group) {
@@ -121,7 +128,7 @@ export function whyNotSeen(index: AccessIndex, estate: WhyEstate, personId: stri
         add({
           edits: [{ kind: 'person', id: person.id, field: 'groups', value: adding(person.groups, group.id) }],
           steps: [{ step: 'person in group', object: person.id, text: `put ${person.name} into the group ${group.name}` }],
-          chain: [null, group.id],
+          chain: [null, at('group', group.id)],
         });
       } else if (person.groups.includes(group.id))
         add({
@@ -133,7 +140,7 @@ export function whyNotSeen(index: AccessIndex, estate: WhyEstate, personId: stri
               text: `let the group ${name('group', group.id)} hold the publication ${publication.name}`,
             },
           ],
-          chain: [group.id, null],
+          chain: [at('group', group.id), null],
         });
     }
   }
@@ -154,11 +161,12 @@ function smallest(
   let best: { candidate: Candidate; opens: string[]; gives: string[] } | null = null;
   for (const candidate of candidates) {
     if (candidate.edits.length > fewest) continue;
-    const after = new AccessIndex(withAccessEdits<AccessEstate>(estate, candidate.edits));
-    const opens = [...after.peopleSeeing(resource)].filter((id) => id !== person && !seeing.has(id));
-    const gives = after
-      .ofPerson(person)
-      .seen.map((each) => each.resource)
+    // a change of the person's own groups lets nobody else in, and the index of now can tell what it comes to
+    const own = candidate.edits.every((edit) => edit.kind === 'person') ? candidate.edits[0] : undefined;
+    const after = own ? index : new AccessIndex(withAccessEdits<AccessEstate>(estate, candidate.edits));
+    const opens = own ? [] : [...after.peopleSeeing(resource)].filter((id) => id !== person && !seeing.has(id));
+    const gives = (own ? index.of(own.value) : after.ofPerson(person)).seen
+      .map((each) => each.resource)
       .filter((id) => id !== resource && !seen.has(id));
     const order = best && (opens.length - best.opens.length || gives.length - best.gives.length);
     if (order === null || order < 0) best = { candidate, opens, gives };

@@ -1,0 +1,43 @@
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
+import { z } from 'zod';
+import type { SignedRequest } from '../session/session.guard.js';
+import { AcceptanceService } from './acceptance.service.js';
+
+const Uuid = z.uuid();
+
+@ApiTags('access')
+@Controller('access/acceptance')
+export class AcceptanceController {
+  constructor(private readonly acceptance: AcceptanceService) {}
+
+  @Get()
+  view(): Promise<AcceptanceView> {
+    return this.acceptance.view();
+  }
+
+  @Post()
+  async start(@Req() request: SignedRequest): Promise<AcceptanceView> {
+    await this.acceptance.start(request.user.name);
+    return this.acceptance.view();
+  }
+
+  @Put(':id/testers/:person')
+  async enter(
+    @Param('id', { schema: Uuid }) id: string,
+    @Param('person', { schema: Key }) person: string,
+    @Body({ schema: SeenRequest }) body: SeenRequest,
+    @Req() request: SignedRequest,
+  ): Promise<AcceptanceView> {
+    await this.acceptance.enter(id, person, body.saw, body.note, request.user.name);
+    return this.acceptance.view();
+  }
+
+  @Post(':id/sign-off')
+  @HttpCode(200)
+  async signOff(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<AcceptanceView> {
+    await this.acceptance.signOff(id, request.user.name);
+    return this.acceptance.view();
+  }
+}

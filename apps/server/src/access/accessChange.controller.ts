@@ -1,0 +1,95 @@
+import { Body, Controller, Get, HttpCode, Post, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { AccessChange, AccessChangeRequest, WithdrawRequest, type ConsequenceView, type GuestRow } from '@underpass/contracts';
+import { guestEndMs, guestState, readinessOf, type GuestState } from '@underpass/core';
+import { ResultsService } from '../crossing/results.service.js';
+import { ChangeService } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { AccessChangeService } from './accessChange.service.js';
+import { named } from './naming.js';
+
+const order: Record<GuestState, number> = { ended: 0, 'ending soon': 1, 'not recorded': 2, 'not accepted': 3, current: 4 };
+
+@ApiTags('access')
+@Controller('access')
+export class AccessChangeController {
+  constructor(
+    private readonly store: EstateStore,
+    private readonly results: ResultsService,
+    private readonly drafts: AccessChangeService,
+    private readonly changes: ChangeService,
+  ) {}
+
+  /** What a change of groups or publications would come to; nothing is applied. */
+  @Post('consequence')
+  @HttpCode(200)
+  @Needs('reader')
+  consequence(@Body({ schema: AccessChange }) body: AccessChange): ConsequenceView {
+    return this.drafts.consequence(body);
+  }
+
+  @Post('changes')
+  async apply(
+    @Body({ schema: AccessChangeRequest }) body: AccessChangeRequest,
+    @Req() request: SignedRequest,
+  ): Promise<{ changeId: string }> {
+    const changeId = await this.changes.apply(this.drafts.writes(body.change), request.user.name, body.summary);
+    await this.results.settled();
+    return { changeId };
+  }
+
+  /** Guests, those past their end first, with what they can still reach and what keeps them out. */
+  @Get('guests')
+  guests(): GuestRow[] {
+    const { model } = this.store;
+    const nowMs = Date.now();
+    return model.estate.person
+      .filter(({ kind }) => kind === 'guest')
+      .map((person): GuestRow => {
+        const { guest } = person;
+        const unmet = new Set<string>();
+        for (const ref of model.crossingsOf.get(person.id) ?? []) {
+          const facts = this.results.reader.read(ref);
+          if (!facts) continue;
+          for (const set of model.gates)
+            for (const { condition, state } of readinessOf(set, facts)?.conditions ?? [])
+              if (state === 'not met') unmet.add(condition.name);
+        }
+        return {
+          id: person.id,
+          name: person.name,
+          state: guestState(person, nowMs),
+          owner: guest ? named(model, 'person', guest.owner) : null,
+          organisation: guest?.organisation ?? null,
+          country: guest?.country ?? null,
+          endsOn: guest?.endsOn ?? null,
+          daysLeft: guest ? Math.ceil((guestEndMs(guest.endsOn) - nowMs) / 86_400_000) : null,
+          invitation: guest?.invitation ?? null,
+          reaches: model.access.ofPerson(person.id).seen.map(({ resource }) => named(model, 'resource', resource).name),
+          unmet: [...unmet],
+        };
+      })
+      .sort((a, b) => order[a.state] - order[b.state] || (a.endsOn ?? '').localeCompare(b.endsOn ?? '') || a.name.localeCompare(b.name));
+  }
+
+  /** Takes everything from guests in one change, which can be taken back. */
+  @Post('guests/withdraw')
+  @HttpCode(200)
+  async withdraw(
+    @Body({ schema: WithdrawRequest }) { people }: WithdrawRequest,
+    @Req() request: SignedRequest,
+  ): Promise<{ changeId: string }> {
+    const writes = people.map((id) => {
+      const person = this.store.model.people.get(id);
+      if (!person) throw notFound('person', id);
+      if (person.kind !== 'guest') throw new ProblemError(422, 'Not valid', `${person.name} is not a guest.`);
+      return { kind: 'person' as const, id, before: person, after: { ...person, groups: [] } };
+    });
+    const names = writes.length === 1 ? (writes[0]?.before.name ?? '') : `${writes.length} guests`;
+    const changeId = await this.changes.apply(writes, request.user.name, `Withdrew all access of ${names}`);
+    await this.results.settled();
+    return { changeId };
+  }
+}

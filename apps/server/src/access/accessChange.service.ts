@@ -1,0 +1,105 @@
+import { Injectable } from '@nestjs/common';
+import type { AccessChange, ConsequenceView, Estate } from '@underpass/contracts';
+import {
+  AccessIndex,
+  computeFigures,
+  consequenceOf,
+  editsOfMove,
+  FactsReader,
+  modelOf,
+  noCounts,
+  sentenceOf,
+  evaluateCrossing,
+  withAccessEdits,
+  type AccessEdit,
+  type ObjectChange,
+} from '@underpass/core';
+import { ResultsService } from '../crossing/results.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { named } from './naming.js';
+
+/** Above this many crossings the verdicts of new ones are not worked out while somebody waits. */
+const mostCrossings = 20_000;
+const mostRows = 200;
+
+/** Changes of who sees what: worked out on paper first, then written. */
+@Injectable()
+export class AccessChangeService {
+  constructor(
+    private readonly store: EstateStore,
+    private readonly results: ResultsService,
+  ) {}
+
+  /** The edits a change comes to, on objects that exist. */
+  edits({ move, edits }: AccessChange): AccessEdit[] {
+    const { access, groups } = this.store.model;
+    if (!move) {
+      for (const { kind, id } of edits ?? []) if (!this.store.find(kind, id)) throw notFound(kind, id);
+      return edits ?? [];
+    }
+    for (const group of [move.leave, move.join]) if (group !== null && !groups.has(group)) throw notFound('group', group);
+    for (const id of move.people ?? []) if (!access.people.has(id)) throw notFound('person', id);
+    const people = move.people ?? access.estate.person.filter((person) => person.groups.includes(move.leave as string)).map(({ id }) => id);
+    const result = editsOfMove(access, { people, leave: move.leave, join: move.join });
+    if (result.length === 0) throw new ProblemError(422, 'Nothing to change', 'This move changes nobody: they are placed so already.');
+    return result;
+  }
+
+  /** The objects a change writes. */
+  writes(change: AccessChange): ObjectChange[] {
+    const writes = new Map<string, ObjectChange>();
+    for (const { kind, id, field, value } of this.edits(change)) {
+      const key = `${kind}/${id}`;
+      const before = this.store.find(kind, id) ?? null;
+      const known = writes.get(key);
+      writes.set(key, { kind, id, before, after: { ...(known?.after ?? before), id, [field]: [...value] } });
+    }
+    return [...writes.values()];
+  }
+
+  consequence(change: AccessChange): ConsequenceView {
+    const { model } = this.store;
+    const edits = this.edits(change);
+    const estate: Estate = withAccessEdits(model.estate, edits);
+    const rows = consequenceOf(model.access, new AccessIndex(estate), (id) => model.resources.get(id)?.kind === 'desktop');
+    const names = (ids: readonly string[]) => ids.map((id) => named(model, 'resource', id).name);
+    return {
+      edits: edits.length,
+      people: rows.length,
+      rows: rows.slice(0, mostRows).map(({ person, gains, loses, desktops }) => ({
+        person: named(model, 'person', person),
+        gains: names(gains),
+        loses: names(loses),
+        desktops: names(desktops),
+        at: 'next sign-in',
+      })),
+      ...this.gained(estate, new Map(rows.map(({ person, gains }) => [person, new Set(gains)]))),
+    };
+  }
+
+  /** How the crossings that would be new turn out. */
+  private gained(estate: Estate, gains: ReadonlyMap<string, ReadonlySet<string>>): Pick<ConsequenceView, 'verdicts' | 'worst'> {
+    if (this.results.reader.model.crossings.length > mostCrossings) return { verdicts: null, worst: [] };
+    const reader = new FactsReader(modelOf(estate, this.store.allMeasurements()), Date.now());
+    const verdicts = noCounts();
+    const worst: ConsequenceView['worst'] = [];
+    for (const [person, resources] of gains)
+      for (const ref of reader.model.crossingsOf.get(person) ?? []) {
+        const facts = resources.has(ref.resource) ? reader.read(ref) : null;
+        if (!facts) continue;
+        const { verdict } = computeFigures(facts);
+        verdicts[verdict]++;
+        if (verdict === 'clear' || worst.length >= 10) continue;
+        worst.push({
+          person: facts.person.name,
+          endpoint: facts.endpoint.name,
+          resource: facts.resource.name,
+          verdict,
+          sentence: sentenceOf(facts, evaluateCrossing(facts)),
+        });
+      }
+    const order = ['blocked', 'limited', 'unknown'];
+    return { verdicts, worst: worst.sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict)) };
+  }
+}

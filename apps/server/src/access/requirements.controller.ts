@@ -1,0 +1,177 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import {
+  Key,
+  readDocument,
+  RequirementSet,
+  RequirementText,
+  writeDocument,
+  type CrossingReadiness,
+  type FileProblem,
+  type RequirementSetView,
+} from '@underpass/contracts';
+import { shippedSets } from '@underpass/contracts/shipped';
+import { estateReadiness, faultsOfEstate, readinessOf } from '@underpass/core';
+import { ResultsService } from '../crossing/results.service.js';
+import { ChangeService } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { Needs, type SignedRequest } from '../session/session.guard.js';
+
+const mostPeople = 500;
+
+/** Requirement sets: what has to hold before a feature works, for one crossing or for the estate. */
+@ApiTags('access')
+@Controller()
+export class RequirementsController {
+  constructor(
+    private readonly store: EstateStore,
+    private readonly results: ResultsService,
+    private readonly changes: ChangeService,
+  ) {}
+
+  @Get('access/requirements')
+  sets(): RequirementSetView[] {
+    return this.store.model.estate.requirement.map((set) => this.view(set));
+  }
+
+  /** Reads a set as it is being written, and evaluates it; nothing is kept. */
+  @Post('access/requirements/try')
+  @HttpCode(200)
+  @Needs('reader')
+  try(@Body({ schema: RequirementText }) { text }: RequirementText): { problems: FileProblem[]; sets: RequirementSetView[] } {
+    const { problems, sets } = read(text);
+    return { problems, sets: problems.length ? [] : sets.map((set) => this.view(set, text)) };
+  }
+
+  @Put('access/requirements')
+  async save(@Body({ schema: RequirementText }) { text }: RequirementText, @Req() request: SignedRequest): Promise<{ ids: string[] }> {
+    const { problems, sets } = read(text);
+    if (problems.length || sets.length === 0)
+      throw new ProblemError(
+        422,
+        'Not valid',
+        problems[0] ? `Line ${problems[0].line}: ${problems[0].field} ${problems[0].problem}` : 'The text holds no set.',
+      );
+    await this.changes.apply(
+      sets.map((set) => ({ kind: 'requirement', id: set.id, before: this.store.find('requirement', set.id) ?? null, after: set })),
+      request.user.name,
+      `Requirement set ${sets.map(({ name }) => name).join(', ')}`,
+    );
+    await this.results.settled();
+    return { ids: sets.map(({ id }) => id) };
+  }
+
+  /** Takes one's own set away; of a shipped one the shipped form stands again. */
+  @Delete('access/requirements/:id')
+  async remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<{ changeId: string }> {
+    const before = this.store.find('requirement', id);
+    if (!before) throw notFound('requirement set of your own', id);
+    const shipped = shippedSets().some((set) => set.id === id);
+    const changeId = await this.changes.apply(
+      [{ kind: 'requirement', id, before, after: null }],
+      request.user.name,
+      shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
+    );
+    await this.results.settled();
+    return { changeId };
+  }
+
+  /** The sets that are for one crossing. */
+  @Get('crossings/:id/readiness')
+  crossing(@Param('id') id: string): CrossingReadiness {
+    const ref = this.results.ref(id);
+    const facts = ref && this.results.reader.read(ref);
+    if (!facts) throw notFound('crossing', id);
+    return {
+      sets: this.store.model.estate.requirement.flatMap((set) => {
+        const result = readinessOf(set, facts);
+        return result
+          ? [
+              {
+                id: set.id,
+                name: set.name,
+                readiness: result.readiness,
+                givenUp: set.givenUp,
+                conditions: result.conditions.map(({ condition, state, alternative }) => ({
+                  id: condition.id,
+                  name: condition.name,
+                  bay: condition.bay,
+                  state,
+                  remedy: condition.remedy,
+                  who: condition.who,
+                  costs: alternative?.costs ?? null,
+                })),
+              },
+            ]
+          : [];
+      }),
+    };
+  }
+
+  private view(set: RequirementSet, text?: string): RequirementSetView {
+    const result = estateReadiness(this.results.reader, set);
+    const conditions = new Map(set.conditions.map((condition) => [condition.id, condition]));
+    const shipped = shippedSets().some(({ id }) => id === set.id);
+    return {
+      id: set.id,
+      name: set.name,
+      purpose: set.purpose,
+      breaks: set.breaks ?? null,
+      givenUp: set.givenUp,
+      origin: shipped ? (this.store.find('requirement', set.id) ? 'shipped, changed here' : 'shipped') : 'own',
+      text: text ?? writeDocument([set]),
+      ready: result.ready,
+      fallback: result.fallback,
+      notReady: result.notReady,
+      notKnown: result.notKnown,
+      blockers: result.blockers.map((blocker) => {
+        const condition = conditions.get(blocker.condition);
+        return { ...blocker, who: condition?.who ?? '', remedy: condition?.remedy ?? '', effortH: condition?.effortH ?? 0 };
+      }),
+      remedies: result.remedies.slice(0, 50).map(({ works, people, effortH }) => ({
+        works: works.map((work) => {
+          const condition = conditions.get(work.condition);
+          const kind = condition?.at;
+          const object =
+            kind === undefined || kind === 'organisation'
+              ? undefined
+              : (this.store.find(kind, work.object) as { name?: string } | undefined);
+          return {
+            name: condition?.remedy ?? work.condition,
+            object: object?.name ?? work.object,
+            who: condition?.who ?? '',
+            effortH: work.effortH,
+          };
+        }),
+        people: people.length,
+        effortH,
+      })),
+      people: result.people
+        .filter(({ readiness }) => readiness !== 'ready')
+        .slice(0, mostPeople)
+        .map(({ person, readiness, crossing, unmet }) => ({
+          id: person,
+          name: this.store.model.people.get(person)?.name ?? person,
+          readiness,
+          crossing,
+          unmet: unmet.map((id) => conditions.get(id)?.name ?? id),
+        })),
+    };
+  }
+}
+
+function read(text: string): { problems: FileProblem[]; sets: RequirementSet[] } {
+  const problems: FileProblem[] = [];
+  const placed = readDocument('requirements.yaml', text, RequirementSet, problems);
+  const sets = placed.map(({ value }) => value);
+  for (const { id, ...fault } of faultsOfEstate({ group: [], publication: [], resource: [], pool: [], person: [], requirement: sets }))
+    problems.push({
+      file: 'requirements.yaml',
+      line: placed.find(({ value }) => value.id === id)?.line ?? 1,
+      field: fault.field,
+      problem: fault.problem,
+      expected: fault.expected,
+    });
+  return { problems, sets };
+}

@@ -1,0 +1,215 @@
+import { Controller, Get, Param, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import {
+  AccessPeopleQuery,
+  Key,
+  WhyQuery,
+  type AccessPersonRow,
+  type AccessPersonView,
+  type Person,
+  type PublicationRow,
+  type ResourceReach,
+  type SeenItem,
+  type WhyView,
+} from '@underpass/contracts';
+import { acceptancePlan, seesOf, whyNotSeen, type PersonSees } from '@underpass/core';
+import { ResultsService } from '../crossing/results.service.js';
+import { notFound } from '../problems/problem.js';
+import { chainNodes, named, nodeOf } from './naming.js';
+import { SightingService } from './sighting.service.js';
+
+/** Names told of a long list; the number is told beside them. */
+const firstFew = 8;
+
+/** Who sees what, and why not. */
+@ApiTags('access')
+@Controller('access')
+export class SeesController {
+  constructor(
+    private readonly results: ResultsService,
+    private readonly sightings: SightingService,
+  ) {}
+
+  private get model() {
+    return this.results.reader.model;
+  }
+
+  @Get('people')
+  people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): { total: number; rows: AccessPersonRow[] } {
+    const wanted = query.search?.toLowerCase();
+    const rows: AccessPersonRow[] = [];
+    let total = 0;
+    for (const person of this.model.estate.person) {
+      if (wanted && !`${person.name} ${person.id}`.toLowerCase().includes(wanted)) continue;
+      if (query.group && !this.model.access.of(person.groups).groups.includes(query.group)) continue;
+      if (!this.shows(person, query.show)) continue;
+      if (total >= query.offset && rows.length < query.limit) rows.push(this.row(person));
+      total++;
+    }
+    return { total, rows };
+  }
+
+  private shows(person: Person, show: AccessPeopleQuery['show']): boolean {
+    if (show === 'all') return true;
+    if (show === 'guests') return person.kind === 'guest';
+    const reach = this.model.access.of(person.groups);
+    if (show === 'nothing') return reach.seen.length === 0;
+    if (show === 'hidden') return reach.held.length > reach.seen.length;
+    if (show === 'must choose') return this.desktops(reach.seen).length > 1;
+    return this.changes(person);
+  }
+
+  private desktops = (seen: readonly { resource: string }[]) =>
+    seen.map(({ resource }) => resource).filter((id) => this.model.resources.get(id)?.kind === 'desktop');
+
+  private changes(person: Person): boolean {
+    const signedIn = this.model.signedIn.get(person.id);
+    if (!signedIn) return false;
+    const list = (groups: readonly string[]) =>
+      this.model.access
+        .of(groups)
+        .seen.map(({ resource }) => resource)
+        .sort()
+        .join();
+    return list(signedIn.groups) !== list(person.groups);
+  }
+
+  private row(person: Person): AccessPersonRow {
+    const { model } = this;
+    const after = model.access.of(person.groups);
+    const signedIn = model.signedIn.get(person.id);
+    const desktops = this.desktops(after.seen);
+    return {
+      id: person.id,
+      name: person.name,
+      kind: person.kind,
+      locationName: model.locations.get(person.location)?.name ?? person.location,
+      groups: person.groups.map((id) => named(model, 'group', id)),
+      now: signedIn ? model.access.of(signedIn.groups).seen.length : after.seen.length,
+      after: after.seen.length,
+      changes: this.changes(person),
+      hidden: after.held.length - after.seen.length,
+      desktops: desktops.length > 1 ? desktops.map((id) => named(model, 'resource', id).name) : [],
+    };
+  }
+
+  @Get('people/:id')
+  async person(@Param('id', { schema: Key }) id: string): Promise<AccessPersonView> {
+    const { model } = this;
+    const person = model.people.get(id);
+    const sees = seesOf(this.results.reader, id);
+    if (!person || !sees) throw notFound('person', id);
+    const signedIn = model.signedIn.get(id);
+    const item = (list: PersonSees['now'], groups: readonly string[]): SeenItem[] =>
+      list.flatMap(({ resource }) => {
+        const reached = model.access.of(groups).seen.find((each) => each.resource === resource);
+        const found = model.resources.get(resource);
+        return reached && found ? [{ id: resource, name: found.name, kind: found.kind, chain: chainNodes(model, reached, id) }] : [];
+      });
+    const seen = new Set(sees.afterNextSignIn.map(({ resource }) => resource));
+    const hidden = new Map(sees.hidden.map(({ resource, publication }) => [resource, publication]));
+    return {
+      person,
+      locationName: named(model, 'location', person.location).name,
+      groups: person.groups.map((group) => named(model, 'group', group)),
+      now: item(sees.now, signedIn?.groups ?? person.groups),
+      after: item(sees.afterNextSignIn, person.groups),
+      signedInAt: sees.signedInAt,
+      startsAtOnce: sees.startsAtOnce,
+      mustChoose: sees.mustChoose,
+      desktops: sees.desktops,
+      notSeen: model.estate.resource
+        .filter((resource) => !seen.has(resource.id))
+        .map(({ id: resource, name, kind }) => {
+          const publication = hidden.get(resource);
+          return { id: resource, name, kind, hiddenIn: publication === undefined ? null : named(model, 'publication', publication).name };
+        })
+        .sort((a, b) => Number(b.hiddenIn !== null) - Number(a.hiddenIn !== null) || a.name.localeCompare(b.name)),
+      crossings: (model.crossingsOf.get(id) ?? []).map(({ id: crossing, resource, endpoint }) => ({ id: crossing, resource, endpoint })),
+      sightings: await this.sightings.of(id, [...seen]),
+    };
+  }
+
+  /** Why a person does not see a resource, with the smallest mend. */
+  @Get('why')
+  why(@Query({ schema: WhyQuery }) { person, resource }: WhyQuery): WhyView {
+    const { model } = this;
+    if (!model.people.has(person)) throw notFound('person', person);
+    if (!model.resources.has(resource)) throw notFound('resource', resource);
+    const link = whyNotSeen(model.access, model.estate, person, resource);
+    if (!link) {
+      const reached = model.access.ofPerson(person).seen.find((each) => each.resource === resource);
+      return {
+        seen: link === null,
+        step: null,
+        object: null,
+        remedy: null,
+        edits: [],
+        chain: reached ? chainNodes(model, reached, person) : [],
+        alsoOpensTo: [],
+        alsoOpensCount: 0,
+        alsoGives: [],
+      };
+    }
+    return {
+      seen: false,
+      step: link.step,
+      object: link.object,
+      remedy: link.remedy,
+      edits: [...link.edits],
+      chain: link.chain.map((each) => each && nodeOf(model, each)),
+      alsoOpensTo: link.alsoOpensTo.slice(0, firstFew).map((id) => named(model, 'person', id)),
+      alsoOpensCount: link.alsoOpensTo.length,
+      alsoGives: link.alsoGives.map((id) => named(model, 'resource', id)),
+    };
+  }
+
+  /** Publications as chains: groups that hold them, portals they are attached to, resources in them. */
+  @Get('publications')
+  publications(): PublicationRow[] {
+    const { model } = this;
+    const because = new Map(acceptancePlan(model.access).unseen.map((each) => [each.publication, each.because]));
+    const rank = (row: PublicationRow) => (row.state === 'seen' ? 1 : 0);
+    return model.estate.publication
+      .map((publication): PublicationRow => ({
+        id: publication.id,
+        name: publication.name,
+        kind: publication.kind,
+        poolName: model.pools.get(publication.pool)?.name ?? publication.pool,
+        resources: publication.resources.map((id) => named(model, 'resource', id)),
+        groups: model.estate.group
+          .filter((group) => group.publications.includes(publication.id))
+          .map(({ id, name }) => ({ id, name, people: model.access.peopleIn(id).size })),
+        portals: publication.portals.map((id) => named(model, 'portal', id)),
+        people: model.access.peopleWith(publication.id).size,
+        state: because.get(publication.id) ?? 'seen',
+      }))
+      .sort((a, b) => rank(a) - rank(b) || b.people - a.people || a.name.localeCompare(b.name));
+  }
+
+  /** Who can reach a resource, and through what. */
+  @Get('resources/:id')
+  resource(@Param('id', { schema: Key }) id: string): ResourceReach {
+    const { model } = this;
+    const resource = model.resources.get(id);
+    if (!resource) throw notFound('resource', id);
+    const ways = new Map<string, ResourceReach['ways'][number]>();
+    const people = model.access.peopleSeeing(id);
+    for (const person of people) {
+      const reached = model.access.ofPerson(person).seen.find((each) => each.resource === id);
+      if (!reached) continue;
+      const key = [...reached.groups, reached.publication, reached.portal].join('\n');
+      const way = ways.get(key) ?? { chain: chainNodes(model, reached), people: 0, first: [] };
+      ways.set(key, way);
+      way.people++;
+      if (way.first.length < firstFew) way.first.push(named(model, 'person', person));
+    }
+    return {
+      id,
+      name: resource.name,
+      kind: resource.kind,
+      people: people.size,
+      ways: [...ways.values()].sort((a, b) => b.people - a.people),
+    };
+  }
+}

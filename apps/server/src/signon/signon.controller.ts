@@ -1,0 +1,89 @@
+import { Body, Controller, Get, HttpCode, Post, Put, Query, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { RecordingRequest, RulesRequest, SavingsQuery, type Measurement, type SavingsView, type SignonRule } from '@underpass/contracts';
+import { shippedRules, signonSavings } from '@underpass/core';
+import { uuidV7 } from '../database/uuid.js';
+import { ChangeService } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { ResultsService } from '../crossing/results.service.js';
+import { notFound } from '../problems/problem.js';
+import type { SignedRequest } from '../session/session.guard.js';
+
+/** Recorded sign-ins, the rules that read them, and what shortcuts would save. */
+@ApiTags('signon')
+@Controller('signon')
+export class SignonController {
+  constructor(
+    private readonly store: EstateStore,
+    private readonly results: ResultsService,
+    private readonly changes: ChangeService,
+  ) {}
+
+  /** Person-hours a year that each shortcut would save, for whom the query names. */
+  @Get('savings')
+  savings(@Query({ schema: SavingsQuery }) query: SavingsQuery): SavingsView {
+    const { reader } = this.results;
+    const { model } = reader;
+    for (const [kind, id] of [
+      ['group', query.group],
+      ['location', query.location],
+      ['resource', query.resource],
+      ['person', query.person],
+    ] as const)
+      if (id !== undefined && !this.store.find(kind, id)) throw notFound(kind, id);
+    const members = query.group === undefined ? null : model.access.peopleIn(query.group);
+    const crossings = model.crossings.filter(
+      (ref) =>
+        (!members || members.has(ref.person)) &&
+        (query.location === undefined || ref.location === query.location) &&
+        (query.resource === undefined || ref.resource === query.resource) &&
+        (query.person === undefined || ref.person === query.person),
+    );
+    return signonSavings(reader, crossings);
+  }
+
+  /** Keeps the steps of a recorded sign-in. The recording itself never comes here. */
+  @Post('recordings')
+  async keep(@Body({ schema: RecordingRequest }) body: RecordingRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
+    const location = this.store.model.locations.get(body.location);
+    if (!location) throw notFound('location', body.location);
+    if (body.endpoint && !this.store.find('endpoint', body.endpoint)) throw notFound('endpoint', body.endpoint);
+    if (body.person && !this.store.find('person', body.person)) throw notFound('person', body.person);
+    const measurement: Measurement = {
+      id: uuidV7(),
+      at: new Date(body.startedAt).toISOString(),
+      by: request.user.name,
+      method: 'recorded sign-in',
+      vantage: 'desk',
+      ...(body.endpoint ? { endpoint: body.endpoint } : {}),
+      ...(body.person ? { person: body.person } : {}),
+      location: body.location,
+      partial: false,
+      ...(body.note ? { note: body.note } : {}),
+      figures: { signon: body.steps },
+    };
+    await this.changes.keepMeasurements([measurement], `Sign-in recorded at ${location.name}`);
+    await this.results.settled();
+    return { id: measurement.id };
+  }
+
+  @Get('rules')
+  rules(): { rules: readonly SignonRule[]; shipped: boolean } {
+    const own = this.store.model.organisation.signonRules;
+    return { rules: own ?? shippedRules, shipped: own === undefined };
+  }
+
+  /** Replaces the rules; null stands for the shipped ones. */
+  @Put('rules')
+  @HttpCode(200)
+  async replace(@Body({ schema: RulesRequest }) { rules }: RulesRequest, @Req() request: SignedRequest): Promise<{ changeId: string }> {
+    const before = this.store.find('organisation', 'organisation') ?? null;
+    const { signonRules: _old, ...rest } = this.store.model.organisation;
+    const changeId = await this.changes.apply(
+      [{ kind: 'organisation', id: 'organisation', before, after: { ...rest, ...(rules ? { signonRules: rules } : {}) } }],
+      request.user.name,
+      rules ? `${rules.length} rules that read recorded sign-ins` : 'Shipped rules that read recorded sign-ins',
+    );
+    return { changeId };
+  }
+}

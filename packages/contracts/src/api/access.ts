@@ -1,0 +1,157 @@
+import { z } from 'zod';
+import { SignonRule, type Estate } from '../estate/estate.js';
+import { Key } from '../estate/objects.js';
+import { SignonStep } from '../estate/words.js';
+
+const Count = z.coerce.number().int();
+const Steps = z.partialRecord(SignonStep, z.number().min(0).max(3600));
+
+export const AccessPeopleQuery = z.object({
+  search: z.string().trim().max(100).optional(),
+  group: Key.optional(),
+  show: z.enum(['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing']).default('all'),
+  offset: Count.min(0).max(10_000_000).default(0),
+  limit: Count.min(1).max(500).default(100),
+});
+export const WhyQuery = z.object({ person: Key, resource: Key });
+
+/** People taken out of one group and put into another; a whole group where `people` is left out. */
+export const MoveRequest = z
+  .object({
+    people: z.array(Key).min(1).max(10_000).optional(),
+    leave: Key.nullable().default(null),
+    join: Key.nullable().default(null),
+  })
+  .refine((move) => move.leave !== null || move.join !== null, 'must name a group to leave or to join')
+  .refine((move) => move.people !== undefined || move.leave !== null, 'must name people, or a group whose members are moved');
+const AccessEdit = z.object({
+  kind: z.enum(['person', 'group', 'publication']),
+  id: Key,
+  field: z.enum(['groups', 'memberOf', 'publications', 'resources', 'portals']),
+  value: z.array(Key).max(10_000),
+});
+/** A change of who sees what: a move, or single edits such as a mend. */
+export const AccessChange = z
+  .object({ move: MoveRequest.optional(), edits: z.array(AccessEdit).min(1).max(50).optional() })
+  .refine((change) => (change.move === undefined) !== (change.edits === undefined), 'must hold a move or edits, not both')
+  .meta({ id: 'AccessChange' });
+export const AccessChangeRequest = z
+  .object({ change: AccessChange, summary: z.string().trim().min(1).max(300) })
+  .meta({ id: 'AccessChangeRequest' });
+
+export const WithdrawRequest = z.object({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
+
+export const SeenRequest = z
+  .object({ saw: z.array(Key).max(1000), note: z.string().trim().max(300).optional() })
+  .meta({ id: 'SeenRequest' });
+
+export const EntryLinkRequest = z
+  .object({
+    resource: Key,
+    /** A location stands for every endpoint there whose person sees the resource. */
+    targetKind: z.enum(['person', 'group', 'location', 'endpoint']),
+    target: Key,
+    everyEndpoint: z.boolean().default(false).describe('For a location: one link for each of its endpoints'),
+    caption: z.string().trim().min(1, 'must not be empty').max(80, 'must be at most 80 characters'),
+    days: z.number().int().min(1).max(1100).default(365),
+  })
+  .meta({ id: 'EntryLinkRequest' });
+export const EntryLinkView = z
+  .object({
+    id: z.string(),
+    url: z.string(),
+    leadsTo: z.string(),
+    publication: z.string(),
+    resource: z.string(),
+    resourceName: z.string(),
+    targetKind: z.string(),
+    target: z.string(),
+    targetName: z.string(),
+    place: z.string(),
+    caption: z.string(),
+    createdBy: z.string(),
+    createdAt: z.string(),
+    expiresAt: z.string(),
+    state: z.enum(['good', 'expired', 'revoked', 'leads nowhere']),
+    opened: z.number(),
+    openedAt: z.string().nullable(),
+  })
+  .meta({ id: 'EntryLinkView' });
+export const LinkTestRequest = z
+  .object({
+    resource: Key,
+    person: Key,
+    endpoint: Key.optional(),
+    browser: z.string().max(40),
+    version: z.string().regex(/^\d+(\.\d+)*$/, 'must be a version such as 128'),
+  })
+  .meta({ id: 'LinkTestRequest' });
+export const SheetQuery = z.object({
+  ids: z
+    .string()
+    .regex(/^[A-Za-z0-9]{1,40}(,[A-Za-z0-9]{1,40})*$/)
+    .max(9000),
+  distanceM: z.coerce.number().min(0.1).max(10).default(0.4),
+  format: z.enum(['svg', 'pdf']).default('svg'),
+});
+
+export const RequirementText = z.object({ text: z.string().min(1).max(200_000) }).meta({ id: 'RequirementText' });
+
+/** A recorded sign-in as it is kept: steps and counts. Addresses, headers, cookies and bodies never leave the browser. */
+export const RecordingRequest = z
+  .object({
+    location: Key,
+    endpoint: Key.optional(),
+    person: Key.optional(),
+    startedAt: z.iso.datetime({ offset: true }),
+    steps: Steps.refine((steps) => Object.keys(steps).length > 0, 'must have at least one step'),
+    note: z.string().max(300).optional(),
+  })
+  .meta({ id: 'RecordingRequest' });
+export const RulesRequest = z.object({ rules: z.array(SignonRule).max(100).nullable() }).meta({ id: 'RulesRequest' });
+export const SavingsQuery = z.object({ group: Key.optional(), location: Key.optional(), resource: Key.optional(), person: Key.optional() });
+
+/** What the stand-in portal reads of the estate; its own reading of it is on purpose a second one. */
+export type PortalEstate = Pick<
+  Estate,
+  | 'organisation'
+  | 'person'
+  | 'group'
+  | 'publication'
+  | 'portal'
+  | 'resource'
+  | 'pool'
+  | 'host'
+  | 'gateway'
+  | 'session'
+  | 'setting'
+  | 'endpoint'
+>;
+export const PortalReport = z
+  .object({
+    person: Key,
+    portal: Key,
+    at: z.iso.datetime(),
+    outcome: z.enum(['refused', 'second factor late', 'list', 'session', 'no session']),
+    saw: z.array(Key).max(1000),
+    opened: Key.nullable(),
+    steps: Steps,
+  })
+  .meta({ id: 'PortalReport' });
+
+export type AccessPeopleQuery = z.infer<typeof AccessPeopleQuery>;
+export type WhyQuery = z.infer<typeof WhyQuery>;
+export type MoveRequest = z.infer<typeof MoveRequest>;
+export type AccessChange = z.infer<typeof AccessChange>;
+export type AccessChangeRequest = z.infer<typeof AccessChangeRequest>;
+export type WithdrawRequest = z.infer<typeof WithdrawRequest>;
+export type SeenRequest = z.infer<typeof SeenRequest>;
+export type EntryLinkRequest = z.infer<typeof EntryLinkRequest>;
+export type EntryLinkView = z.infer<typeof EntryLinkView>;
+export type LinkTestRequest = z.infer<typeof LinkTestRequest>;
+export type SheetQuery = z.infer<typeof SheetQuery>;
+export type RequirementText = z.infer<typeof RequirementText>;
+export type RecordingRequest = z.infer<typeof RecordingRequest>;
+export type RulesRequest = z.infer<typeof RulesRequest>;
+export type SavingsQuery = z.infer<typeof SavingsQuery>;
+export type PortalReport = z.infer<typeof PortalReport>;
