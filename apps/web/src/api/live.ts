@@ -7,7 +7,7 @@ export function useLive(): void {
   useEffect(() => {
     const events = new EventSource('/api/events');
     events.addEventListener('results', () => {
-      for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate'])
+      for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate', 'access', 'signon'])
         void client.invalidateQueries({ queryKey: [key] });
     });
     events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));

@@ -12,7 +12,9 @@ import { Verdict } from '../ui/Verdict.js';
 import { BayPanel } from './BayPanel.js';
 import { FieldCheckDialog } from './FieldCheckDialog.js';
 import { FindingsList } from './FindingsList.js';
+import { OpenPanel } from './OpenPanel.js';
 import { Questions } from './Questions.js';
+import { SignonPanel } from './SignonPanel.js';
 import { TryPanel } from './TryPanel.js';
 import { useEvaluation } from './useEvaluation.js';
 
@@ -171,6 +173,8 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         <SectionTable section={section} visible={asTable} />
         {bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />}
       </section>
+      {question === 'usable' && <SignonPanel view={view} before={tried ? now : null} limitS={section.limitSignonS} />}
+      {question === 'open' && <OpenPanel id={answer.id} facts={facts} view={view} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
         <FindingsList findings={now.findings} trying={remedy} onTry={tryChange} />
         <TryPanel answer={answer} now={now} tried={tried} change={change} remedy={remedy} onChange={tryChange} why={why} />

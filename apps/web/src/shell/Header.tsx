@@ -11,6 +11,7 @@ import { currentTheme, setTheme } from './theme.js';
 const stages = [
   { to: '/board', name: 'Board' },
   { to: '/crossings', name: 'Crossings' },
+  { to: '/access', name: 'Access' },
   { to: '/estate', name: 'Estate' },
 ];
 const roleWords = { reader: 'reader', engineer: 'access engineer', admin: 'administrator' };

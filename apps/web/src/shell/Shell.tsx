@@ -43,6 +43,7 @@ function SignedIn() {
       '?': () => setSheet((open) => !open),
       'g b': () => void navigate('/board'),
       'g c': () => void navigate('/crossings'),
+      'g a': () => void navigate('/access'),
       'g e': () => void navigate('/estate'),
       j: () => walkRows(1),
       k: () => walkRows(-1),

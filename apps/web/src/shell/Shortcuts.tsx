@@ -6,6 +6,7 @@ const list = [
   ['/', 'Find a person, endpoint or place'],
   ['g b', 'Board'],
   ['g c', 'Crossings'],
+  ['g a', 'Access'],
   ['g e', 'Estate'],
   ['j  k', 'Next and previous row'],
   ['Enter  Esc', 'Open, back'],

@@ -1,0 +1,200 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { AcceptanceView, TesterRow } from '@underpass/contracts';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { useNotice } from '../ui/Notice.js';
+import { SourceMark } from '../ui/SourceMark.js';
+import { Failed, Loading } from '../ui/States.js';
+import { useTitle } from './useTitle.js';
+
+const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+
+/** Kinds of person, the fewest people to test with, and the checklist of the run. */
+export function AcceptancePage() {
+  useTitle('Acceptance');
+  const client = useQueryClient();
+  const notice = useNotice();
+  const canEdit = useCanEdit();
+  const answer = useQuery({
+    queryKey: ['access', 'acceptance'],
+    queryFn: () => call<AcceptanceView>('access/acceptance'),
+    refetchInterval: 15_000,
+  });
+  if (answer.isPending) return <Loading what="the test people" />;
+  if (!answer.data) return <Failed what="The test people" error={answer.error} onRetry={() => void answer.refetch()} />;
+  const view = answer.data;
+  const { run } = view;
+  const send = async (method: string, path: string, body?: unknown) => {
+    try {
+      client.setQueryData(['access', 'acceptance'], await call<AcceptanceView>(path, method, body));
+    } catch (error) {
+      notice({ text: (error as Error).message });
+    }
+  };
+  const open = run && !run.signedOffAt ? run : null;
+  return (
+    <>
+      <div className="flex items-start gap-4">
+        <div className="flex-1">
+          <h1>
+            {view.testers.length} people see all {view.publications} publications that anybody sees
+          </h1>
+          <p className="text-ink-2">
+            {view.optimal ? 'No smaller list of people does.' : 'Chosen greedily; a list shorter by a few may exist.'} There are{' '}
+            {view.sets.length} kinds of person, by what they see.
+            {view.unseen.length > 0 && ` Nobody can test ${view.unseen.map(({ name, because }) => `${name}: ${because}`).join('; ')}.`}
+          </p>
+        </div>
+        {canEdit && (
+          <button className={`btn ${open ? '' : 'btn-primary'}`} onClick={() => void send('POST', 'access/acceptance')}>
+            {open ? 'Start anew' : 'Start a run'}
+          </button>
+        )}
+      </div>
+      {run ? (
+        <section aria-label="Run" className="mt-4">
+          <h2>
+            Run of {when(run.startedAt)}
+            <span className="font-normal text-ink-3 text-[13px] ml-2">
+              {run.signedOffAt
+                ? `signed off by ${run.signedOffBy}, ${when(run.signedOffAt)}`
+                : `${run.testers.filter(({ saw }) => saw !== null).length} of ${run.testers.length} have looked`}
+            </span>
+          </h2>
+          <ol className="mt-1 border-t-[1.5px] border-ink">
+            {run.testers.map((tester) => (
+              <Tester
+                key={`${run.id}${tester.person}`}
+                tester={tester}
+                editable={open !== null && canEdit}
+                onSaw={(saw, note) =>
+                  void send('PUT', `access/acceptance/${run.id}/testers/${tester.person}`, { saw, ...(note ? { note } : {}) })
+                }
+              />
+            ))}
+          </ol>
+          {open && canEdit && (
+            <button
+              className="btn btn-primary mt-3"
+              disabled={open.testers.some(({ saw }) => saw === null)}
+              onClick={() => void send('POST', `access/acceptance/${open.id}/sign-off`)}
+            >
+              Sign off the run
+            </button>
+          )}
+        </section>
+      ) : (
+        <p className="mt-4 border-t-[1.5px] border-ink pt-3 text-ink-2">
+          No run yet. Start one: each person looks at their list, at the portal or with you beside them, and what they saw is compared with
+          what they should see.
+        </p>
+      )}
+      <h2 className="mt-7">Kinds of person</h2>
+      <ul className="mt-1 border-t-[1.5px] border-ink">
+        {view.sets.map((set) => (
+          <li key={set.resources.map(({ id }) => id).join()} className="border-b border-rule py-1 grid grid-cols-[90px_1fr_1fr] gap-4">
+            <span>
+              <b>{set.people}</b> {set.people === 1 ? 'person' : 'people'}
+            </span>
+            <span>{set.resources.map(({ name }) => name).join(', ')}</span>
+            <span className="text-ink-3 truncate">
+              {set.first.map((person, i) => (
+                <span key={person.id}>
+                  {i > 0 && ', '}
+                  <Link className="border-b border-dotted border-ink-3" to={`/access/people/${encodeURIComponent(person.id)}`}>
+                    {person.name}
+                  </Link>
+                </span>
+              ))}
+              {set.people > set.first.length && ' and more'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: boolean; onSaw: (saw: string[], note: string) => void }) {
+  const [saw, setSaw] = useState<ReadonlySet<string>>(() => new Set(tester.saw ?? tester.expected.map(({ id }) => id)));
+  const [note, setNote] = useState(tester.note ?? '');
+  const [editing, setEditing] = useState(false);
+  const different = tester.missing.length + tester.extra.length > 0;
+  return (
+    <li className="border-b border-rule py-1.5 grid grid-cols-[170px_1fr_auto] gap-4">
+      <Link className="font-semibold" to={`/access/people/${encodeURIComponent(tester.person)}`}>
+        {tester.name}
+      </Link>
+      <div className="min-w-0">
+        {editing ? (
+          <form
+            className="flex flex-wrap gap-x-4 gap-y-1 items-center"
+            onSubmit={(event) => {
+              event.preventDefault();
+              setEditing(false);
+              onSaw([...saw], note.trim());
+            }}
+          >
+            {tester.expected.map((resource) => (
+              <label key={resource.id} className="flex gap-1.5 items-center">
+                <input
+                  type="checkbox"
+                  checked={saw.has(resource.id)}
+                  onChange={() =>
+                    setSaw((old) => {
+                      const next = new Set(old);
+                      if (!next.delete(resource.id)) next.add(resource.id);
+                      return next;
+                    })
+                  }
+                />
+                {resource.name}
+              </label>
+            ))}
+            <input
+              className="field w-[200px]"
+              aria-label="Note"
+              placeholder="Note"
+              maxLength={300}
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+            />
+            <button className="btn btn-small">Keep what {tester.name} saw</button>
+          </form>
+        ) : (
+          <>
+            <span className="text-ink-2">Should see {tester.expected.map(({ name }) => name).join(', ')}</span>
+            {tester.saw !== null && (
+              <p>
+                <SourceMark source={tester.source === 'reported' ? 'reported' : 'declared'} />{' '}
+                {different ? (
+                  <b className="text-amber">
+                    {tester.missing.length > 0 && `did not see ${tester.missing.map(({ name }) => name).join(', ')}`}
+                    {tester.missing.length > 0 && tester.extra.length > 0 && '; '}
+                    {tester.extra.length > 0 && `also saw ${tester.extra.map(({ name }) => name).join(', ')}`}
+                  </b>
+                ) : (
+                  <b className="text-tile">saw exactly that</b>
+                )}
+                <span className="text-ink-3">
+                  {' '}
+                  {tester.source} by {tester.by}
+                  {tester.at && `, ${when(tester.at)}`}
+                  {tester.note && `: ${tester.note}`}
+                </span>
+              </p>
+            )}
+          </>
+        )}
+      </div>
+      {editable && !editing && (
+        <button className="btn btn-small self-start" onClick={() => setEditing(true)}>
+          {tester.saw === null ? 'Write down' : 'Write down again'}
+          <span className="sr-only"> what {tester.name} saw</span>
+        </button>
+      )}
+    </li>
+  );
+}

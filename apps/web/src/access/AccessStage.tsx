@@ -1,0 +1,42 @@
+import { NavLink, Outlet } from 'react-router';
+
+const parts = [
+  { to: '/access', name: 'Who sees what', end: true },
+  { to: '/access/publications', name: 'Publications' },
+  { to: '/access/links', name: 'Links and codes' },
+  { to: '/access/guests', name: 'Guests' },
+  { to: '/access/acceptance', name: 'Acceptance' },
+  { to: '/access/requirements', name: 'Requirement sets' },
+  { to: '/access/sign-on', name: 'Sign-on time' },
+];
+
+/** The stage "Access": its parts at the left, the chosen one with a piece of bore. */
+export function AccessStage() {
+  return (
+    <div className="px-6 grid grid-cols-1 min-[1000px]:grid-cols-[168px_minmax(0,1fr)] gap-x-8">
+      <nav
+        aria-label="Access"
+        className="no-print pt-4 min-[1000px]:border-r border-rule min-[1000px]:pr-4 min-[1000px]:min-h-[calc(100vh-62px)]"
+      >
+        <ul className="flex flex-wrap min-[1000px]:block gap-x-4">
+          {parts.map(({ to, name, end }) => (
+            <li key={to}>
+              <NavLink
+                to={to}
+                end={end ?? false}
+                className={({ isActive }) =>
+                  `block py-1 relative ${isActive ? 'font-bold pl-3 before:content-[""] before:absolute before:left-0 before:top-[5px] before:bottom-[5px] before:w-[5.5px] before:bg-tile' : 'text-ink-2 hover:text-ink pl-3'}`
+                }
+              >
+                {name}
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+      </nav>
+      <div className="pt-[15px] min-w-0">
+        <Outlet />
+      </div>
+    </div>
+  );
+}

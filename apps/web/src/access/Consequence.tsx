@@ -1,0 +1,86 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { AccessChange, ConsequenceView } from '@underpass/contracts';
+import { useState } from 'react';
+import { call } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { CountRow } from '../ui/PeopleBar.js';
+import { useNotice } from '../ui/Notice.js';
+import { Loading } from '../ui/States.js';
+import { Verdict } from '../ui/Verdict.js';
+
+/** What an access change comes to, on paper, and the button that applies it. */
+export function Consequence({ change, summary, onApplied }: { change: AccessChange; summary: string; onApplied: () => void }) {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const canEdit = useCanEdit();
+  const [busy, setBusy] = useState(false);
+  const paper = useQuery({
+    queryKey: ['access', 'consequence', change],
+    queryFn: () => call<ConsequenceView>('access/consequence', 'POST', change),
+    retry: false,
+  });
+  if (paper.isPending) return <Loading what="what it comes to" />;
+  if (paper.isError)
+    return (
+      <p role="alert" className="text-brick py-2">
+        {paper.error.message}
+      </p>
+    );
+  const { people, rows, verdicts, worst } = paper.data;
+  const apply = async () => {
+    setBusy(true);
+    try {
+      const { changeId } = await call<{ changeId: string }>('access/changes', 'POST', { change, summary });
+      await client.invalidateQueries();
+      notice({
+        text: `Applied: ${summary}. ${people === 1 ? 'It shows' : `For ${people} people it shows`} at the next sign-in.`,
+        action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
+      });
+      onApplied();
+    } catch (error) {
+      notice({ text: (error as Error).message });
+      setBusy(false);
+    }
+  };
+  return (
+    <section aria-label="What it comes to" className="bg-tile-wash/50 border-y border-rule py-2.5 px-3">
+      <p className="text-[14px] leading-[18px] font-bold">
+        {people === 0
+          ? 'Nobody’s list changes'
+          : `${people} ${people === 1 ? 'person sees' : 'people see'} another list at the next sign-in`}
+        <span className="font-normal text-ink-3 ml-2">on paper, nothing is applied</span>
+      </p>
+      {rows.length > 0 && (
+        <ul className="mt-1.5 max-h-[168px] overflow-auto border-t border-rule">
+          {rows.map((row) => (
+            <li key={row.person.id} className="border-b border-rule py-1 grid grid-cols-[minmax(110px,150px)_1fr] gap-3">
+              <b className="font-semibold truncate">{row.person.name}</b>
+              <span>
+                {row.gains.length > 0 && <>gains {row.gains.join(', ')}</>}
+                {row.gains.length > 0 && row.loses.length > 0 && '; '}
+                {row.loses.length > 0 && <>loses {row.loses.join(', ')}</>}
+                {row.desktops.length > 0 && <span className="text-amber">; has to choose between {row.desktops.join(' and ')}</span>}
+              </span>
+            </li>
+          ))}
+          {people > rows.length && <li className="py-1 text-ink-3">and {people - rows.length} more</li>}
+        </ul>
+      )}
+      {verdicts && Object.values(verdicts).some((n) => n > 0) && (
+        <p className="mt-2 flex gap-3 items-center">
+          New crossings <CountRow counts={verdicts} />
+        </p>
+      )}
+      {worst.map((row) => (
+        <p key={`${row.person}${row.endpoint}${row.resource}`} className="mt-1">
+          <Verdict verdict={row.verdict as 'limited'} /> {row.person} on <span className="mono">{row.endpoint}</span>: {row.sentence}
+        </p>
+      ))}
+      {canEdit && people > 0 && (
+        <button className="btn btn-primary mt-3" disabled={busy} onClick={() => void apply()}>
+          {busy ? 'Applying' : 'Apply this change'}
+        </button>
+      )}
+    </section>
+  );
+}

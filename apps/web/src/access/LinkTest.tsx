@@ -1,0 +1,139 @@
+import { useQuery } from '@tanstack/react-query';
+import type { LinkTestView, Named, SavingsView, Verdict as VerdictWord } from '@underpass/contracts';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call, query } from '../api/client.js';
+import { Dialog } from '../ui/Dialog.js';
+import { Pick } from '../ui/Pick.js';
+import { Verdict } from '../ui/Verdict.js';
+
+/** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
+export function LinkTest({ onClose }: { onClose: () => void }) {
+  const [resource, setResource] = useState<Named | null>(null);
+  const [person, setPerson] = useState<Named | null>(null);
+  const [browser, setBrowser] = useState('chrome');
+  const [version, setVersion] = useState<string | null>(null);
+  const browsers = useQuery({
+    queryKey: ['access', 'browsers'],
+    queryFn: () => call<{ id: string; name: string; current: string }[]>('access/links/browsers'),
+    staleTime: Infinity,
+  });
+  const current = browsers.data?.find(({ id }) => id === browser)?.current ?? '';
+  const asked = version ?? current;
+  const ready = resource !== null && person !== null && /^\d+(\.\d+)*$/.test(asked);
+  const test = useQuery({
+    queryKey: ['access', 'link test', resource?.id, person?.id, browser, asked],
+    queryFn: () => call<LinkTestView>('access/links/test', 'POST', { resource: resource?.id, person: person?.id, browser, version: asked }),
+    enabled: ready,
+    retry: false,
+  });
+  const savings = useQuery({
+    queryKey: ['signon', 'savings', resource?.id],
+    queryFn: () => call<SavingsView>(`signon/savings${query({ resource: resource?.id })}`),
+    enabled: resource !== null,
+  });
+  const year = savings.data?.savings.find(({ id }) => id === 'entry link');
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Try a link on paper"
+      description="The ladder is walked for this person as the link would lead them, in the browser client. Nothing is opened."
+      wide
+    >
+      <div className="grid grid-cols-[76px_1fr] min-[700px]:grid-cols-[76px_1fr_76px_1fr] gap-x-4 gap-y-3 items-center">
+        <span>Opens</span>
+        <Pick kind="resource" label="Resource" value={resource} onPick={setResource} />
+        <span>For</span>
+        <Pick kind="person" label="Person" value={person} onPick={setPerson} />
+        <label htmlFor="browser">Browser</label>
+        <select
+          id="browser"
+          className="field max-w-[280px]"
+          value={browser}
+          onChange={(event) => {
+            setBrowser(event.target.value);
+            setVersion(null);
+          }}
+        >
+          {browsers.data?.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <label htmlFor="version">Version</label>
+        <input
+          id="version"
+          className="field w-[90px]"
+          inputMode="decimal"
+          value={asked}
+          onChange={(event) => setVersion(event.target.value)}
+        />
+      </div>
+      {!ready && <p className="text-ink-3 mt-4">Choose the resource and the person.</p>}
+      {test.isError && (
+        <p role="alert" className="text-brick mt-4">
+          {test.error.message}
+        </p>
+      )}
+      {test.data && (
+        <div aria-live="polite">
+          <p className="mt-5 text-[15px] leading-5">
+            <Verdict verdict={test.data.verdict as VerdictWord} className="mr-2" />
+            {test.data.sentence}
+            {test.data.crossing && (
+              <Link className="link ml-2" to={`/crossings/${encodeURIComponent(test.data.crossing)}?q=open`}>
+                Open the crossing
+              </Link>
+            )}
+          </p>
+          <div className="grid grid-cols-1 min-[700px]:grid-cols-2 gap-x-10 mt-3">
+            <section aria-label="Ladder">
+              <h3 className="head font-normal pb-1">Steps until it opens</h3>
+              <ol>
+                {test.data.ladder.map((step) => (
+                  <li
+                    key={step.name}
+                    className={`border-b border-rule py-0.5 flex gap-2 ${step.state === 'broken' ? 'text-brick font-bold' : step.state === 'not reached' ? 'text-ink-3' : ''}`}
+                  >
+                    <span className="flex-1">{step.name}</span>
+                    {step.state === 'assumed' ? 'taken to pass' : step.state}
+                  </li>
+                ))}
+              </ol>
+            </section>
+            <section aria-label="Lost in the browser">
+              <h3 className="head font-normal pb-1">
+                Lost in {test.data.browserName} {asked}, compared with the native client
+              </h3>
+              <ul>
+                {test.data.lost.map((feature) => (
+                  <li key={feature.feature} className="border-b border-rule py-0.5 flex gap-2">
+                    <span className="flex-1">{feature.feature}</span>
+                    <span className="text-ink-2">
+                      {feature.support === 'partly' ? 'only partly' : feature.from ? `from version ${feature.from}` : 'not at all'}
+                    </span>
+                  </li>
+                ))}
+                {test.data.lost.length === 0 && <li className="py-0.5 text-ink-2">Nothing of what is looked at.</li>}
+              </ul>
+              <p className="text-ink-3 mt-1">From {test.data.source}</p>
+            </section>
+          </div>
+          <p className="mt-3 text-[14px] leading-[18px]">
+            <b>{test.data.savedS < 0.05 ? 'Saves nothing' : `Saves ${test.data.savedS.toFixed(1)} s an opening`}</b>:{' '}
+            {test.data.beforeS.toFixed(1)} s through the list, {test.data.afterS.toFixed(1)} s through the link.
+            {year && year.people > 0 && savings.data && (
+              <>
+                {' '}
+                For the {year.people} {year.people === 1 ? 'person' : 'people'} of {resource?.name} who start from the list now: about{' '}
+                {Math.round(year.hoursAYear)} hours a year at {savings.data.signInsPerDay} sign-ins on {savings.data.workingDays} days.
+              </>
+            )}
+          </p>
+        </div>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,112 @@
+import type { EntryLinkView, Named } from '@underpass/contracts';
+import { useState } from 'react';
+import { ApiError, call } from '../api/client.js';
+import { Dialog } from '../ui/Dialog.js';
+import { Pick } from '../ui/Pick.js';
+import { Strip } from '../ui/Strip.js';
+
+const kinds = ['endpoint', 'person', 'group', 'location'] as const;
+type Kind = (typeof kinds)[number];
+
+/** Makes links for a resource and whom they are for; a place may have one for each of its endpoints. */
+export function MakeLink({ onClose }: { onClose: (made?: EntryLinkView[]) => void }) {
+  const [resource, setResource] = useState<Named | null>(null);
+  const [kind, setKind] = useState<Kind>('endpoint');
+  const [target, setTarget] = useState<Named | null>(null);
+  const [every, setEvery] = useState<'one' | 'each'>('each');
+  const [caption, setCaption] = useState<string | null>(null);
+  const [days, setDays] = useState<'30' | '180' | '365' | '1095'>('365');
+  const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const make = async () => {
+    if (!resource || !target) {
+      setFault(resource ? 'Choose whom it is for.' : 'Choose the resource it opens.');
+      return;
+    }
+    setBusy(true);
+    setFault(null);
+    try {
+      onClose(
+        await call<EntryLinkView[]>('access/links', 'POST', {
+          resource: resource.id,
+          targetKind: kind,
+          target: target.id,
+          everyEndpoint: kind === 'location' && every === 'each',
+          caption: caption ?? resource.name,
+          days: Number(days),
+        }),
+      );
+    } catch (error) {
+      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Make links"
+      description="Each goes straight to one resource; the portal still asks who it is."
+    >
+      <form
+        className="grid grid-cols-[90px_1fr] gap-y-3 items-center"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <span>Opens</span>
+        <Pick kind="resource" label="Resource" value={resource} onPick={setResource} />
+        <span>For</span>
+        <Strip
+          label="For"
+          options={kinds}
+          value={kind}
+          onChange={(next) => {
+            setKind(next);
+            setTarget(null);
+          }}
+          words={{ endpoint: 'Endpoint or kiosk', person: 'Person', group: 'Group', location: 'Location' }}
+        />
+        <span>Which</span>
+        <Pick key={kind} kind={kind} label={`Which ${kind}`} value={target} onPick={setTarget} />
+        {kind === 'location' && (
+          <>
+            <span>Links</span>
+            <Strip
+              label="Links"
+              options={['each', 'one']}
+              value={every}
+              onChange={setEvery}
+              words={{ each: 'One for each endpoint', one: 'One for the place' }}
+            />
+          </>
+        )}
+        <label htmlFor="caption">Caption</label>
+        <input
+          id="caption"
+          className="field max-w-[280px]"
+          maxLength={80}
+          value={caption ?? resource?.name ?? ''}
+          onChange={(event) => setCaption(event.target.value)}
+        />
+        <span>Good for</span>
+        <Strip
+          label="Good for"
+          options={['30', '180', '365', '1095']}
+          value={days}
+          onChange={setDays}
+          words={{ '30': '30 days', '180': 'half a year', '365': 'a year', '1095': '3 years' }}
+        />
+        <p role="alert" className="col-start-2 text-brick empty:hidden">
+          {fault}
+        </p>
+        <div className="col-start-2">
+          <button className="btn btn-primary" disabled={busy}>
+            {busy ? 'Making' : kind === 'location' && every === 'each' ? 'Make the links' : 'Make the link'}
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

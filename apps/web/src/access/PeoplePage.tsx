@@ -1,0 +1,192 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { AccessPersonRow, Named } from '@underpass/contracts';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { call, query } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { Pick } from '../ui/Pick.js';
+import { Empty, Failed, Loading } from '../ui/States.js';
+import { Strip } from '../ui/Strip.js';
+import { MoveDialog } from './MoveDialog.js';
+import { useTitle } from './useTitle.js';
+
+const pageSize = 200;
+const shows = ['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing'] as const;
+const words: Record<(typeof shows)[number], string> = {
+  all: 'Everybody',
+  guests: 'Guests',
+  'must choose': 'Several desktops',
+  changes: 'Change at next sign-in',
+  hidden: 'Something hidden',
+  nothing: 'See nothing',
+};
+const said: Record<(typeof shows)[number], (n: number) => string> = {
+  all: (n) => `${n} ${n === 1 ? 'person' : 'people'}`,
+  guests: (n) => `${n} ${n === 1 ? 'guest' : 'guests'}`,
+  'must choose': (n) => `${n} ${n === 1 ? 'person has' : 'people have'} to choose between desktops`,
+  changes: (n) => `${n} will see another list at the next sign-in`,
+  hidden: (n) => `${n} ${n === 1 ? 'person is' : 'people are'} given something that no portal shows`,
+  nothing: (n) => `${n} ${n === 1 ? 'person sees' : 'people see'} nothing`,
+};
+const grid = 'grid grid-cols-[minmax(130px,1fr)_84px_minmax(120px,1fr)_minmax(160px,1.6fr)_64px_64px_minmax(150px,1.2fr)] gap-x-3';
+
+/** People with what they see now and after the next sign-in; each leads to the chains. */
+export function PeoplePage() {
+  useTitle('Who sees what');
+  const [search, setSearch] = useSearchParams();
+  const [text, setText] = useState(search.get('search') ?? '');
+  const [group, setGroup] = useState<Named | null>(search.get('group') ? { id: search.get('group')!, name: search.get('group')! } : null);
+  const [move, setMove] = useState(false);
+  const canEdit = useCanEdit();
+  const show = shows.find((each) => each === search.get('show')) ?? 'all';
+  const wanted = { search: search.get('search'), group: search.get('group'), show };
+  const set = (key: string, value: string | null) =>
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
+  const pages = useInfiniteQuery({
+    queryKey: ['access', 'people', wanted],
+    queryFn: ({ pageParam }) =>
+      call<{ total: number; rows: AccessPersonRow[] }>(`access/people${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
+    placeholderData: (previous) => previous,
+  });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  const total = pages.data?.pages[0]?.total ?? 0;
+  return (
+    <>
+      <div className="flex items-start gap-4">
+        <h1 className="flex-1">{pages.data ? said[show](total) : 'Who sees what'}</h1>
+        {canEdit && (
+          <button className="btn" onClick={() => setMove(true)}>
+            Move people
+          </button>
+        )}
+      </div>
+      <div className="flex flex-wrap gap-x-4 gap-y-2 items-center mt-3 mb-2">
+        <input
+          className="field w-[190px]"
+          aria-label="Search people"
+          placeholder="Search people"
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value);
+            set('search', event.target.value.trim() || null);
+          }}
+        />
+        <span className="w-[190px]">
+          <Pick
+            kind="group"
+            label="In group"
+            placeholder="In group"
+            value={group}
+            onPick={(next) => {
+              setGroup(next);
+              set('group', next?.id ?? null);
+            }}
+          />
+        </span>
+        <Strip label="Show" options={shows} value={show} words={words} onChange={(next) => set('show', next === 'all' ? null : next)} />
+      </div>
+      {pages.isPending && <Loading what="the people" />}
+      {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}
+      {pages.data && total === 0 && (
+        <Empty
+          action={
+            <button
+              className="btn"
+              onClick={() => {
+                setText('');
+                setGroup(null);
+                setSearch({});
+              }}
+            >
+              Show everybody
+            </button>
+          }
+        >
+          Nobody fits this.
+        </Empty>
+      )}
+      {total > 0 && (
+        <List rows={rows} total={total} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />
+      )}
+      {move && <MoveDialog group={group} onClose={() => setMove(false)} />}
+    </>
+  );
+}
+
+function List({ rows, total, onNearEnd }: { rows: AccessPersonRow[]; total: number; onNearEnd: () => void }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => 29, overscan: 12 });
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (last > rows.length - 60 && rows.length < total) onNearEnd();
+  }, [last, rows.length, total, onNearEnd]);
+  return (
+    <div ref={frame} className="overflow-auto h-[calc(100vh-180px)] min-h-[300px]" tabIndex={-1}>
+      <div role="table" aria-label="People" aria-rowcount={total} className="min-w-[880px]">
+        <div role="row" className={`${grid} head h-[26px] items-end pb-1 sticky top-0 bg-paper z-10`}>
+          {['Person', 'Kind', 'Location', 'Groups', 'Sees now', 'Next', 'To know'].map((name, i) => (
+            <span role="columnheader" key={name} className={i === 4 || i === 5 ? 'text-right' : ''}>
+              {name}
+            </span>
+          ))}
+        </div>
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {items.map((item) => {
+            const row = rows[item.index] as AccessPersonRow;
+            return (
+              <Link
+                data-row
+                role="row"
+                aria-rowindex={item.index + 1}
+                key={row.id}
+                to={`/access/people/${encodeURIComponent(row.id)}`}
+                className={`${grid} absolute inset-x-0 h-[29px] items-center border-b border-rule hover:bg-earth`}
+                style={{ transform: `translateY(${item.start}px)` }}
+              >
+                <b role="cell" className="truncate">
+                  {row.name}
+                </b>
+                <span role="cell">{row.kind}</span>
+                <span role="cell" className="truncate">
+                  {row.locationName}
+                </span>
+                <span role="cell" className="truncate text-ink-2">
+                  {row.groups.map(({ name }) => name).join(', ')}
+                </span>
+                <span role="cell" className="text-right">
+                  {row.now}
+                </span>
+                <span role="cell" className={`text-right ${row.changes ? 'font-bold' : 'text-ink-3'}`}>
+                  {row.after}
+                </span>
+                <span role="cell" className="truncate text-ink-2">
+                  {row.hidden > 0
+                    ? `${row.hidden} hidden: attached to no portal`
+                    : row.changes
+                      ? 'another list at the next sign-in'
+                      : row.desktops.length
+                        ? `chooses between ${row.desktops.length} desktops`
+                        : row.after === 0
+                          ? 'sees nothing'
+                          : ''}
+                </span>
+              </Link>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+import { SignonStep } from '@underpass/contracts';
+
+export const signonSteps = SignonStep.options;

@@ -1,0 +1,81 @@
+import { useQuery } from '@tanstack/react-query';
+import type { CrossingReadiness } from '@underpass/contracts';
+import type { CrossingView, FactsJson } from '@underpass/core';
+import { Link } from 'react-router';
+import { call } from '../api/client.js';
+
+const words: Record<string, string> = { met: 'met', fallback: 'a fallback will do', 'not met': 'not met', 'not known': 'not known' };
+
+/** The ladder step by step, the way to who sees what, and the features that have conditions here. */
+export function OpenPanel({ id, facts, view }: { id: string; facts: FactsJson; view: CrossingView }) {
+  const answer = useQuery({
+    queryKey: ['crossing', id, 'readiness'],
+    queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`),
+  });
+  const why = facts.portal ? '' : `?why=${encodeURIComponent(facts.resource.id)}`;
+  return (
+    <section
+      aria-label="Steps until it opens"
+      className="pt-3 pb-4 border-b border-rule grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12"
+    >
+      <div>
+        <ol className="border-t-[1.5px] border-ink">
+          {view.ladder.map((step) => (
+            <li
+              key={step.name}
+              className={`border-b border-rule py-0.5 grid grid-cols-[1fr_110px_110px] gap-3 ${step.state === 'broken' ? 'text-brick font-bold' : step.state === 'not reached' ? 'text-ink-3' : ''}`}
+            >
+              <span>{step.name}</span>
+              <span className="text-ink-3 font-normal">{step.bay}</span>
+              <span>{step.state === 'assumed' ? 'taken to pass' : step.state}</span>
+            </li>
+          ))}
+        </ol>
+        <p className="mt-1.5">
+          <Link className="link" to={`/access/people/${encodeURIComponent(facts.person.id)}${why}`}>
+            {facts.portal ? `What ${facts.person.name} sees, and through what` : `Why ${facts.person.name} does not see it`}
+          </Link>
+        </p>
+      </div>
+      <div>
+        {answer.data?.sets.map((set) => (
+          <div key={set.id} className="mb-3">
+            <h2>
+              <Link className="border-b border-dotted border-ink-3" to={`/access/requirements?set=${encodeURIComponent(set.id)}`}>
+                {set.name}
+              </Link>{' '}
+              <span className={`font-normal text-[13px] ml-1 ${set.readiness === 'not ready' ? 'text-brick' : 'text-ink-3'}`}>
+                {set.readiness}
+              </span>
+            </h2>
+            <ul className="mt-1 border-t-[1.5px] border-ink">
+              {set.conditions.map((condition) => (
+                <li key={condition.id} className="border-b border-rule py-0.5 grid grid-cols-[1fr_140px] gap-3">
+                  <span className={condition.state === 'not met' ? 'font-semibold' : ''}>
+                    {condition.name}
+                    {condition.state === 'not met' && (
+                      <span className="block font-normal text-ink-2">
+                        {condition.remedy} <span className="text-ink-3">({condition.who.toLowerCase()})</span>
+                      </span>
+                    )}
+                    {condition.costs && <span className="block text-ink-2">costs {condition.costs}</span>}
+                  </span>
+                  <span
+                    className={
+                      condition.state === 'not met' ? 'text-brick font-bold' : condition.state === 'fallback' ? 'text-amber' : 'text-ink-3'
+                    }
+                  >
+                    {words[condition.state]}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            {set.givenUp.length > 0 && set.readiness !== 'not ready' && (
+              <p className="text-ink-3 mt-1">Given up for it: {set.givenUp.join('; ')}.</p>
+            )}
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
