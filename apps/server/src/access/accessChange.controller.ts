@@ -69,6 +69,7 @@ export class AccessChangeController {
           invitation: guest?.invitation ?? null,
           reaches: model.access.ofPerson(person.id).seen.map(({ resource }) => named(model, 'resource', resource).name),
           unmet: [...unmet],
+          crossing: model.crossingsOf.get(person.id)?.[0]?.id ?? null,
         };
       })
       .sort((a, b) => order[a.state] - order[b.state] || (a.endsOn ?? '').localeCompare(b.endsOn ?? '') || a.name.localeCompare(b.name));

@@ -47,7 +47,7 @@ export function sheetOf(links: readonly EntryLinkView[], distanceM: number): She
 const linesOf = ({ link, size }: Placed): string[] => [
   link.caption,
   [link.place, link.targetKind === 'location' ? '' : link.targetName].filter(Boolean).join(', '),
-  `${link.resourceName}, read from up to ${size.distanceM >= 1 ? `${size.distanceM.toFixed(1)} m` : `${Math.round(size.distanceM * 100)} cm`}`,
+  `${link.resourceName === link.caption ? 'Read' : `${link.resourceName}, read`} from up to ${size.distanceM >= 1 ? `${size.distanceM.toFixed(1)} m` : `${Math.round(size.distanceM * 100)} cm`}`,
 ];
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

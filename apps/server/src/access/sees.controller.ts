@@ -4,6 +4,7 @@ import {
   AccessPeopleQuery,
   Key,
   WhyQuery,
+  type AccessPeople,
   type AccessPersonRow,
   type AccessPersonView,
   type Person,
@@ -21,6 +22,9 @@ import { SightingService } from './sighting.service.js';
 /** Names told of a long list; the number is told beside them. */
 const firstFew = 8;
 
+/** What is worth knowing of a person, the most urgent first. */
+const troubles = ['hidden', 'nothing', 'changes', 'must choose', 'guests'] as const;
+
 /** Who sees what, and why not. */
 @ApiTags('access')
 @Controller('access')
@@ -35,18 +39,25 @@ export class SeesController {
   }
 
   @Get('people')
-  people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): { total: number; rows: AccessPersonRow[] } {
+  people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): AccessPeople {
     const wanted = query.search?.toLowerCase();
-    const rows: AccessPersonRow[] = [];
-    let total = 0;
+    const found: { person: Person; weight: number }[] = [];
+    const counts: AccessPeople['counts'] = { hidden: 0, nothing: 0, changes: 0, 'must choose': 0, guests: 0 };
     for (const person of this.model.estate.person) {
       if (wanted && !`${person.name} ${person.id}`.toLowerCase().includes(wanted)) continue;
       if (query.group && !this.model.access.of(person.groups).groups.includes(query.group)) continue;
-      if (!this.shows(person, query.show)) continue;
-      if (total >= query.offset && rows.length < query.limit) rows.push(this.row(person));
-      total++;
+      let weight = 0;
+      for (const [i, show] of troubles.entries())
+        if (this.shows(person, show)) {
+          counts[show]++;
+          weight ||= troubles.length - i;
+        }
+      if (this.shows(person, query.show)) found.push({ person, weight: query.show === 'all' ? weight : 0 });
     }
-    return { total, rows };
+    // those to know of first, the others in the order of the estate
+    found.sort((a, b) => b.weight - a.weight);
+    const rows = found.slice(query.offset, query.offset + query.limit).map(({ person }) => this.row(person));
+    return { total: found.length, counts, rows };
   }
 
   private shows(person: Person, show: AccessPeopleQuery['show']): boolean {

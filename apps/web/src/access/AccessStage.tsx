@@ -1,4 +1,4 @@
-import { NavLink, Outlet } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 
 const parts = [
   { to: '/access', name: 'Who sees what', end: true },
@@ -12,6 +12,8 @@ const parts = [
 
 /** The stage "Access": its parts at the left, the chosen one with a piece of bore. */
 export function AccessStage() {
+  const { pathname } = useLocation();
+  const onPerson = pathname.startsWith('/access/people/');
   return (
     <div className="px-6 grid grid-cols-1 min-[1000px]:grid-cols-[168px_minmax(0,1fr)] gap-x-8">
       <nav
@@ -25,7 +27,7 @@ export function AccessStage() {
                 to={to}
                 end={end ?? false}
                 className={({ isActive }) =>
-                  `block py-1 relative ${isActive ? 'font-bold pl-3 before:content-[""] before:absolute before:left-0 before:top-[5px] before:bottom-[5px] before:w-[5.5px] before:bg-tile' : 'text-ink-2 hover:text-ink pl-3'}`
+                  `block py-1 relative ${isActive || (end && onPerson) ? 'font-bold pl-3 before:content-[""] before:absolute before:left-0 before:top-[5px] before:bottom-[5px] before:w-[5.5px] before:bg-tile' : 'text-ink-2 hover:text-ink pl-3'}`
                 }
               >
                 {name}

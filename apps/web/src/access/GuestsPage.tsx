@@ -95,7 +95,7 @@ export function GuestsPage() {
                 <th className="text-left font-normal">Organisation</th>
                 <th className="text-left font-normal">Owner</th>
                 <th className="text-left font-normal">Can reach</th>
-                <th className="text-left font-normal">Kept out by</th>
+                <th className="text-left font-normal">Not met</th>
               </tr>
             </thead>
             <tbody>
@@ -119,10 +119,12 @@ export function GuestsPage() {
                   <td className="pr-3">{row.owner?.name ?? 'nobody'}</td>
                   <td className="pr-3">{row.reaches.join(', ')}</td>
                   <td className="pr-3">
-                    {row.unmet.length > 0 && <span className="text-brick font-semibold">{row.unmet.join('; ')}</span>}
-                    {canEdit && row.unmet.length > 0 && (
-                      <Link className="link ml-2" to={`/estate/person/${encodeURIComponent(row.id)}`}>
-                        Edit
+                    {row.unmet.length > 0 && row.crossing && (
+                      <Link
+                        className="text-brick font-semibold border-b border-dotted border-brick"
+                        to={`/crossings/${encodeURIComponent(row.crossing)}?q=open`}
+                      >
+                        {row.unmet.join('; ')}
                       </Link>
                     )}
                   </td>

@@ -1,6 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { AccessPersonRow, Named } from '@underpass/contracts';
+import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
@@ -17,18 +17,31 @@ const words: Record<(typeof shows)[number], string> = {
   all: 'Everybody',
   guests: 'Guests',
   'must choose': 'Several desktops',
-  changes: 'Change at next sign-in',
-  hidden: 'Something hidden',
+  changes: 'Will change',
+  hidden: 'Hidden',
   nothing: 'See nothing',
 };
-const said: Record<(typeof shows)[number], (n: number) => string> = {
-  all: (n) => `${n} ${n === 1 ? 'person' : 'people'}`,
+const said: Record<(typeof shows)[number], (n: number, counts: AccessPeople['counts']) => string> = {
+  all: (n, counts) =>
+    counts.hidden
+      ? `${counts.hidden} of ${n} people are given something that no portal shows`
+      : counts.nothing
+        ? `${counts.nothing} of ${n} people see nothing`
+        : `${n} ${n === 1 ? 'person sees' : 'people see'} what their groups give`,
   guests: (n) => `${n} ${n === 1 ? 'guest' : 'guests'}`,
   'must choose': (n) => `${n} ${n === 1 ? 'person has' : 'people have'} to choose between desktops`,
   changes: (n) => `${n} will see another list at the next sign-in`,
   hidden: (n) => `${n} ${n === 1 ? 'person is' : 'people are'} given something that no portal shows`,
   nothing: (n) => `${n} ${n === 1 ? 'person sees' : 'people see'} nothing`,
 };
+/** The filters with how many each would show. */
+const counted = (counts: AccessPeople['counts'] | undefined): typeof words =>
+  counts
+    ? {
+        ...words,
+        ...Object.fromEntries(shows.flatMap((show) => (show === 'all' ? [] : [[show, `${words[show]} ${counts[show]}`]]))),
+      }
+    : words;
 const grid = 'grid grid-cols-[minmax(130px,1fr)_84px_minmax(120px,1fr)_minmax(160px,1.6fr)_64px_64px_minmax(150px,1.2fr)] gap-x-3';
 
 /** People with what they see now and after the next sign-in; each leads to the chains. */
@@ -53,8 +66,7 @@ export function PeoplePage() {
     );
   const pages = useInfiniteQuery({
     queryKey: ['access', 'people', wanted],
-    queryFn: ({ pageParam }) =>
-      call<{ total: number; rows: AccessPersonRow[] }>(`access/people${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
+    queryFn: ({ pageParam }) => call<AccessPeople>(`access/people${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
     initialPageParam: 0,
     getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
     placeholderData: (previous) => previous,
@@ -64,7 +76,7 @@ export function PeoplePage() {
   return (
     <>
       <div className="flex items-start gap-4">
-        <h1 className="flex-1">{pages.data ? said[show](total) : 'Who sees what'}</h1>
+        <h1 className="flex-1">{pages.data?.pages[0] ? said[show](total, pages.data.pages[0].counts) : 'Who sees what'}</h1>
         {canEdit && (
           <button className="btn" onClick={() => setMove(true)}>
             Move people
@@ -73,7 +85,7 @@ export function PeoplePage() {
       </div>
       <div className="flex flex-wrap gap-x-4 gap-y-2 items-center mt-3 mb-2">
         <input
-          className="field w-[190px]"
+          className="field w-[170px]"
           aria-label="Search people"
           placeholder="Search people"
           value={text}
@@ -82,7 +94,7 @@ export function PeoplePage() {
             set('search', event.target.value.trim() || null);
           }}
         />
-        <span className="w-[190px]">
+        <span className="w-[170px]">
           <Pick
             kind="group"
             label="In group"
@@ -94,7 +106,13 @@ export function PeoplePage() {
             }}
           />
         </span>
-        <Strip label="Show" options={shows} value={show} words={words} onChange={(next) => set('show', next === 'all' ? null : next)} />
+        <Strip
+          label="Show"
+          options={shows}
+          value={show}
+          words={counted(pages.data?.pages[0]?.counts)}
+          onChange={(next) => set('show', next === 'all' ? null : next)}
+        />
       </div>
       {pages.isPending && <Loading what="the people" />}
       {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}

@@ -47,9 +47,14 @@ function Person({ view }: { view: AccessPersonView }) {
   const shown: SeenItem[] = when === 'now' ? view.now : view.after;
   const differs = names(view.now) !== names(view.after);
   const why = search.get('why');
+  const crossingOf = (resource: string) => {
+    const found = view.crossings.find((each) => each.resource === resource);
+    return found ? { to: `/crossings/${encodeURIComponent(found.id)}?q=open` } : {};
+  };
   const rows = shown.map((item): ChainRow => ({
     key: item.id,
     nodes: item.chain,
+    ...crossingOf(item.id),
     ...(when === 'after' && differs && !view.now.some(({ id }) => id === item.id) ? { note: 'new at the next sign-in' } : {}),
   }));
   return (

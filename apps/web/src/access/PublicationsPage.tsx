@@ -54,7 +54,12 @@ export function PublicationsPage() {
       <div className="mt-3">
         <Chains
           withPerson={false}
-          rows={rows.map((row) => ({ key: row.id, nodes: chainOf(row), note: stateWords(row) }))}
+          rows={rows.map((row) => ({
+            key: row.id,
+            nodes: chainOf(row),
+            note: stateWords(row),
+            to: `/estate/publication/${encodeURIComponent(row.id)}`,
+          }))}
           label="Publications as chains"
         />
       </div>

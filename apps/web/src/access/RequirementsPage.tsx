@@ -31,8 +31,19 @@ export const readinessSentence = (set: RequirementSetView): string => {
     return set.notKnown
       ? `${set.notKnown} of ${total} people are not known.`
       : `All ${total} people are ready${set.fallback ? `, ${set.fallback} with a fallback` : ''}.`;
-  return `${set.notReady} of ${total} people are not ready. Most are kept out by: ${first?.name ?? ''}.`;
+  return `${set.notReady} of ${total} people are not ready. Most often not met: ${(first?.name ?? '').charAt(0).toLowerCase()}${(first?.name ?? '').slice(1)}.`;
 };
+
+const countsOf = (set: RequirementSetView): string =>
+  [
+    [set.notReady, 'not ready'],
+    [set.fallback, 'with a fallback'],
+    [set.notKnown, 'not known'],
+    [set.ready, 'ready'],
+  ]
+    .filter(([n]) => n !== 0)
+    .map((part) => part.join(' '))
+    .join(', ') || 'for nobody here';
 
 /** Requirement sets: who is ready for a feature, what keeps most people out, and in which order to mend it. */
 export function RequirementsPage() {
@@ -77,9 +88,7 @@ export function RequirementsPage() {
                     most={220}
                     height={10}
                   />
-                  <span className="text-ink-2">
-                    {each.notReady} not ready, {each.fallback} with a fallback, {each.notKnown} not known, {each.ready} ready
-                  </span>
+                  <span className="text-ink-2">{countsOf(each)}</span>
                 </span>
               </button>
             </li>
@@ -119,7 +128,7 @@ export function SetResult({ set, onEdit }: { set: RequirementSetView; onEdit?: (
       </p>
       {set.blockers.length > 0 && (
         <table className="w-full mt-3 border-collapse">
-          <caption className="text-left text-[15px] font-bold pb-1">What keeps people out</caption>
+          <caption className="text-left text-[15px] font-bold pb-1">What is not met</caption>
           <thead>
             <tr className="head">
               <th className="text-left font-normal pb-1">Condition</th>

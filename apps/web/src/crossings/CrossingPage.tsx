@@ -62,7 +62,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const canEdit = useCanEdit();
   const tried = useEvaluation(facts, change);
   const view = tried ?? now;
-  const asked = search.get('q') as QuestionKey | null;
+  const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
   const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
   const question = asked ?? worst?.key ?? 'feel';
   useEffect(() => {

@@ -47,7 +47,7 @@ export function SignonPanel({ view, before, limitS }: { view: CrossingView; befo
             <ul className="mt-1 border-t-[1.5px] border-ink">
               {sessions.map((session) => (
                 <li key={session.id} className="border-b border-rule py-1">
-                  <b className="font-semibold">{session.resource}</b> <span className="text-ink-3">{session.state}</span>
+                  <b className="font-semibold">{session.resourceName}</b> <span className="text-ink-3">{session.state}</span>
                   {session.endpoint && (
                     <>
                       {' '}

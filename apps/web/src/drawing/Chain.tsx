@@ -1,4 +1,5 @@
 import type { ChainNode } from '@underpass/contracts';
+import { Link } from 'react-router';
 import { useMeasuredWidth } from './useMeasuredWidth.js';
 import { clipText } from './text.js';
 
@@ -17,8 +18,10 @@ export interface ChainRow {
   key: string;
   /** In the order of the chain; null stands where a link is missing. */
   nodes: readonly (ChainNode | null)[];
-  /** Beneath the last node. */
+  /** Behind the last node. */
   note?: string;
+  /** Where the row leads. */
+  to?: string;
 }
 
 /** The chain in words, for whoever does not see it drawn. */
@@ -43,8 +46,17 @@ export function Chains({ rows, label, withPerson = true }: { rows: readonly Chai
       <ul aria-label={label}>
         {rows.map((row) => (
           <li key={row.key} className="border-b border-rule">
-            <span className="sr-only">{chainWords(row.nodes)}</span>
-            <ChainLine row={row} column={column} kinds={shown} />
+            {row.to ? (
+              <Link data-row to={row.to} className="block hover:bg-earth">
+                <span className="sr-only">{chainWords(row.nodes)}</span>
+                <ChainLine row={row} column={column} kinds={shown} />
+              </Link>
+            ) : (
+              <>
+                <span className="sr-only">{chainWords(row.nodes)}</span>
+                <ChainLine row={row} column={column} kinds={shown} />
+              </>
+            )}
           </li>
         ))}
       </ul>
@@ -84,7 +96,7 @@ function ChainLine({ row, column, kinds: shown }: { row: ChainRow; column: numbe
   const stations = stationsOf(row.nodes, column, shown);
   const broken = stations.findIndex((station) => station.gap);
   return (
-    <svg aria-hidden width={column * shown.length} height={height + (row.note ? 14 : 0)} className="block">
+    <svg aria-hidden width={column * shown.length} height={height} className="block">
       {stations.slice(1).map((station, i) => {
         const from = (stations[i] as Station).x;
         const { x, gap } = station;
@@ -131,8 +143,8 @@ function ChainLine({ row, column, kinds: shown }: { row: ChainRow; column: numbe
         </g>
       ))}
       {row.note && (
-        <text x={(stations.at(-1)?.x ?? 0) - 5} y={height + 8} fontSize="12.5" fill="var(--ink-3)">
-          {clipText(row.note, column - 8)}
+        <text x={(stations.at(-1)?.x ?? 0) + 10} y={axis + 4.5} fontSize="12.5" fill="var(--ink-3)">
+          {clipText(row.note, column - 24)}
         </text>
       )}
     </svg>

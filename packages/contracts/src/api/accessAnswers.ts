@@ -18,6 +18,12 @@ export interface AccessPersonRow extends Named {
   hidden: number;
   desktops: string[];
 }
+export interface AccessPeople {
+  total: number;
+  /** Of those who fit the search and the group. */
+  counts: Record<'hidden' | 'nothing' | 'changes' | 'must choose' | 'guests', number>;
+  rows: AccessPersonRow[];
+}
 export interface SeenItem extends Named {
   kind: 'desktop' | 'app';
   chain: ChainNode[];
@@ -95,6 +101,8 @@ export interface GuestRow extends Named {
   invitation: string | null;
   reaches: string[];
   unmet: string[];
+  /** A crossing of theirs, to see it on. */
+  crossing: string | null;
 }
 export interface TesterRow {
   person: string;

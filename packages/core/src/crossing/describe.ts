@@ -76,4 +76,6 @@ export function sentenceOf(facts: CrossingFacts, { figures: f, findings }: Evalu
   return `${deciding.text}${others ? `, and ${plural(others, 'more finding')}` : ''}.`;
 }
 
-const lower = (text: string) => (/^[A-Z][a-z]/.test(text) ? (text[0] as string).toLowerCase() + text.slice(1) : text);
+/** A sentence goes on small, unless it starts with a name of two words. */
+const lower = (text: string) =>
+  /^[A-Z][a-z]/.test(text) && !/^[A-Z]\S* [A-Z]/.test(text) ? (text[0] as string).toLowerCase() + text.slice(1) : text;

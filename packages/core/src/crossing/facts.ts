@@ -17,6 +17,9 @@ import type {
 import type { Evidence, SignonTimes, Taken } from '../evidence/index.js';
 import { resolveSettings, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 
+/** A session on another endpoint, with the name of what is open in it. */
+export type SessionElsewhere = OpenSession & { resourceName: string };
+
 /** What the other people on a shared line ask of it, while active. */
 export interface OtherDemand {
   count: number;
@@ -46,7 +49,7 @@ export interface CrossingFacts {
   publication: Publication | undefined;
   portal: Portal | undefined;
   /** Sessions of the person on other endpoints. */
-  elsewhere: readonly OpenSession[];
+  elsewhere: readonly SessionElsewhere[];
   /** Requirement sets without which people do not get in. */
   gates: readonly RequirementSet[];
   pool: Pool;

@@ -1,10 +1,10 @@
 import { chooseEvidence, chooseSignonTimes, type Evidence } from '../evidence/index.js';
-import type { Measurement, OpenSession } from '@underpass/contracts';
+import type { Measurement } from '@underpass/contracts';
 import type { Reach } from '../access/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { resolveSettings, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { demandOf } from './demandOf.js';
-import { settingsOf, type CrossingFacts, type OtherDemand } from './facts.js';
+import { settingsOf, type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
 
 const none: readonly never[] = [];
 const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
@@ -110,9 +110,12 @@ export class FactsReader {
     return known;
   }
 
-  private elsewhere(person: string, endpoint: string): readonly OpenSession[] {
+  private elsewhere(person: string, endpoint: string): readonly SessionElsewhere[] {
     const sessions = this.model.sessionsOf.get(person);
-    return sessions ? sessions.filter((session) => session.endpoint !== endpoint) : none;
+    if (!sessions) return none;
+    return sessions
+      .filter((session) => session.endpoint !== endpoint)
+      .map((session) => ({ ...session, resourceName: this.model.resources.get(session.resource)?.name ?? session.resource }));
   }
 
   /** Subjects that no entry tells apart share their resolved settings. */

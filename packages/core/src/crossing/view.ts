@@ -1,4 +1,4 @@
-import type { Bay, OpenSession, Verdict } from '@underpass/contracts';
+import type { Bay, Verdict } from '@underpass/contracts';
 import { leftBehindOutcomes, type LeftBehindOutcome } from '../access/index.js';
 import { explainSetting, settingKeys, type SettingKey, type SettingValues } from '../settings/index.js';
 import { shortcutsFor, timelineSteps, type Shortcut, type TimelineStep } from '../signon/index.js';
@@ -6,7 +6,7 @@ import { onPaper, type Change } from './change.js';
 import { demandOf } from './demandOf.js';
 import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
 import { evaluateCrossing, type Evaluation, type Finding } from './evaluate.js';
-import type { CrossingFacts } from './facts.js';
+import type { CrossingFacts, SessionElsewhere } from './facts.js';
 import { worstVerdict } from './figures.js';
 import { sectionOf, type Section, type SectionQuestion } from './section.js';
 
@@ -32,7 +32,7 @@ export interface CrossingView {
   delayParts: { name: string; bay: Bay; ms: number; source: string }[];
   steps: TimelineStep[];
   shortcuts: Shortcut[];
-  leftBehind: { policy: string; sessions: readonly OpenSession[]; outcomes: LeftBehindOutcome[] };
+  leftBehind: { policy: string; sessions: readonly SessionElsewhere[]; outcomes: LeftBehindOutcome[] };
   ladder: { name: string; state: string; bay: Bay }[];
   desk: { name: string; works: boolean | null; carriedAs: string; why: string }[];
   missing: string[];
@@ -132,7 +132,7 @@ export function viewOf(before: CrossingFacts, change: Change = []): CrossingView
     leftBehind: {
       policy: figures.settings['session.leftBehind'],
       sessions: facts.elsewhere,
-      outcomes: leftBehindOutcomes(facts.elsewhere, facts.resource.id, (id) => (id === facts.resource.id ? facts.resource.name : id)),
+      outcomes: leftBehindOutcomes(facts.elsewhere, facts.resource),
     },
     ladder: figures.ladder.map(({ name, state, bay }) => ({ name, state, bay })),
     desk: figures.desk.map(({ name, works, carriedAs, why }) => ({ name, works, carriedAs, why })),

@@ -4,6 +4,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import type { Underpass } from './client.js';
 import { isFault, type Fault } from './faults.js';
 import * as pages from './pages.js';
+import { emptyVisit, safeNext, type Visit } from './visit.js';
 import { asksSecondFactor, directoryAccepts, hostFor, leftBehind, leftBehindPolicy, offeredAt } from './reading.js';
 
 export interface PortalOptions {
@@ -22,22 +23,6 @@ export interface Portal {
 const createMs = 200;
 /** Visits kept at once; the oldest is forgotten first. */
 const mostVisits = 2000;
-
-/** What one browser has got as far as. */
-interface Visit {
-  portal: string;
-  person: string;
-  kiosk: string | null;
-  stage: 'new' | 'guest' | 'second factor' | 'in';
-  /** Where to go once signed in. */
-  next: string;
-  code: string;
-  shownAt: number;
-  steps: Partial<Record<SignonStep, number>>;
-  saw: string[];
-  wanted: { resource: string; publication: string } | null;
-  waking: { host: string; since: number } | null;
-}
 
 const pageHeaders = {
   'content-type': 'text/html; charset=utf-8',
@@ -136,17 +121,14 @@ export async function openPortal({ port, underpass, wakeMs = 3000, secondFactorS
     const policy = leftBehindPolicy(estate, visit.person, visit.kiosk);
     const nameOf = (id: string) => estate.resource.find((resource) => resource.id === id)?.name ?? id;
     if (sessions.length && policy === 'ask') show(response, pages.choosePage(base, sessions, wanted.resource.id, nameOf));
-    else await create(response, visit, base, estate, policy === 'most recent' ? sessions[0]?.id : undefined);
+    else {
+      visit.take = policy === 'most recent' ? (sessions[0]?.id ?? null) : null;
+      go(response, `${base}/session`);
+    }
   }
 
-  async function create(
-    response: ServerResponse,
-    visit: Visit,
-    base: string,
-    estate: PortalEstate,
-    take: string | undefined,
-  ): Promise<void> {
-    const taken = estate.session.find((session) => session.id === take && session.person === visit.person);
+  async function create(response: ServerResponse, visit: Visit, base: string, estate: PortalEstate): Promise<void> {
+    const taken = estate.session.find((session) => session.id === visit.take && session.person === visit.person);
     const resource = estate.resource.find(({ id }) => id === (taken?.resource ?? visit.wanted?.resource));
     const person = estate.person.find(({ id }) => id === visit.person);
     const found = resource && hostFor(estate, resource.pool);
@@ -223,7 +205,11 @@ export async function openPortal({ port, underpass, wakeMs = 3000, secondFactorS
 
     switch (`${method} ${action}`) {
       case 'GET ':
-        return inside ? list(response, inside, base) : signIn(`${base}/`);
+        return void go(response, inside ? `${base}/resources` : `${base}/sign-in`);
+      case 'GET sign-in':
+        return signIn(`${base}/resources`);
+      case 'GET resources':
+        return inside ? list(response, inside, base) : void go(response, `${base}/sign-in`);
       case 'GET open': {
         const [publication = '', resource = ''] = rest;
         const here = `${base}/open/${encodeURIComponent(publication)}/${encodeURIComponent(resource)}`;
@@ -247,9 +233,9 @@ export async function openPortal({ port, underpass, wakeMs = 3000, secondFactorS
         return void show(response, pages.guestPage(base, known.guest?.organisation ?? 'the guest'));
       }
       case 'POST guest':
-        return visit?.stage === 'guest' ? signedIn(response, estate, visit, base) : signIn(`${base}/`);
+        return visit?.stage === 'guest' ? signedIn(response, estate, visit, base) : signIn(`${base}/resources`);
       case 'POST second-factor': {
-        if (visit?.stage !== 'second factor') return signIn(`${base}/`);
+        if (visit?.stage !== 'second factor') return signIn(`${base}/resources`);
         const given = ((await bodyOf(request)).get('code') ?? '').replace(/\s/g, '');
         took(visit, 'second factor', visit.shownAt);
         const limitMs = (on.has('late') ? 1 : secondFactorS) * 1000;
@@ -263,19 +249,22 @@ export async function openPortal({ port, underpass, wakeMs = 3000, secondFactorS
         return void go(response, visit.next);
       }
       case 'POST broker': {
-        if (!inside) return signIn(`${base}/`);
+        if (!inside) return signIn(`${base}/resources`);
         const form = await bodyOf(request);
         took(inside, 'choose', inside.shownAt);
         inside.wanted = { resource: form.get('resource') ?? '', publication: form.get('publication') ?? '' };
         return broker(response, inside, base);
       }
       case 'POST session':
-        return inside ? create(response, inside, base, estate, (await bodyOf(request)).get('take') ?? undefined) : signIn(`${base}/`);
+        if (!inside) return signIn(`${base}/resources`);
+        inside.take = (await bodyOf(request)).get('take');
+        return void go(response, `${base}/session`);
+      case 'GET session':
+        return inside?.wanted ? create(response, inside, base, estate) : void go(response, `${base}/`);
       case 'GET wake':
-        if (!inside?.waking) return signIn(`${base}/`);
-        return performance.now() < inside.waking.since + wakeMs
-          ? void show(response, pages.wakePage(inside.waking.host))
-          : create(response, inside, base, estate, undefined);
+        if (!inside?.waking) return void go(response, `${base}/`);
+        if (performance.now() < inside.waking.since + wakeMs) return void show(response, pages.wakePage(inside.waking.host));
+        return void go(response, `${base}/session`);
       case 'GET picture.svg':
         response.writeHead(200, { 'content-type': 'image/svg+xml', 'cache-control': 'no-store' }).end(pages.picture);
         return;
@@ -304,21 +293,3 @@ export async function openPortal({ port, underpass, wakeMs = 3000, secondFactorS
       }),
   };
 }
-
-const emptyVisit = (portal: string, next: string): Visit => ({
-  portal,
-  person: '',
-  kiosk: null,
-  stage: 'new',
-  next,
-  code: '',
-  shownAt: performance.now(),
-  steps: {},
-  saw: [],
-  wanted: null,
-  waking: null,
-});
-
-/** A way on within this portal; anything else leads to its list. */
-const safeNext = (next: string | null, base: string): string =>
-  next !== null && next.startsWith(`${base}/`) && !next.includes('\\') && !next.includes('//') ? next : `${base}/`;

@@ -420,8 +420,11 @@ const scenarios: Scenario[] = [
   {
     kind: 'a session is left behind elsewhere',
     from: dock,
-    make: all(setting('session.leftBehind', 'most recent'), (facts) => ({ ...facts, elsewhere: estate.session.slice(0, 1) })),
-    says: /timetable opens although Workshop orders was wanted/,
+    make: all(setting('session.leftBehind', 'most recent'), (facts) => ({
+      ...facts,
+      elsewhere: [{ ...estate.session[0]!, resourceName: 'Timetable desktop' }],
+    })),
+    says: /Timetable desktop opens although Workshop orders was wanted/,
   },
   {
     kind: 'a condition for getting in is not met',

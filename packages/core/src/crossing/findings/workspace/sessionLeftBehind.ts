@@ -11,13 +11,13 @@ export const sessionLeftBehind: FindingKind = {
     const policy = settings['session.leftBehind'];
     const wrong = policy === 'most recent' && latest.resource !== resource.id;
     return {
-      text: `${person.name} has ${plural(elsewhere.length, 'session')} elsewhere: ${
+      text: `${plural(elsewhere.length, 'session')} of ${person.name} left elsewhere: ${
         policy === 'ask'
           ? 'the portal asks which to take up'
           : policy === 'none'
             ? 'a new one is started beside it'
             : wrong
-              ? `${latest.resource} opens although ${resource.name} was wanted`
+              ? `${latest.resourceName} opens although ${resource.name} was wanted`
               : 'the most recent one is taken up'
       }`,
       cost: wrong ? cost.risk * 3 : cost.risk,
@@ -25,7 +25,7 @@ export const sessionLeftBehind: FindingKind = {
       sure: 'sure',
       evidence: byUse(elsewhere).map((session) => ({
         source: 'reported',
-        text: `${session.resource}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
+        text: `${session.resourceName}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
       })),
       remedies: [
         ...(policy === 'ask'
