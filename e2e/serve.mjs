@@ -1,8 +1,9 @@
 // The built application for the browser tests: a database of its own, the demo estate, and lines of known delay, rate and loss.
 import { fork } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { openLine } from '@underpass/standins';
+import { openLine, openPortal, underpassAt } from '@underpass/standins';
 import pg from 'pg';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -21,6 +22,7 @@ const profiles = [
   // one that no datagram passes
   { up: { delayMs: 5, rateMbps: 20 }, down: { delayMs: 5, rateMbps: 20 }, udpBlocked: true },
 ];
+const portalKey = randomBytes(24).toString('hex');
 const server = fork(join(root, 'apps/server/dist/main.js'), [], {
   env: {
     ...process.env,
@@ -29,6 +31,8 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     DEMO_FOLDER: join(root, 'demo/saltmarsh'),
     SIMULATED_LINES: profiles.map((_, i) => `${port + 1 + i}>${48_200 + 10 * i}`).join(','),
     CHECK_UDP_FIRST: '48100',
+    PORTAL_URL: `http://localhost:${port + 4}`,
+    PORTAL_KEY: portalKey,
   },
 });
 const lines = await Promise.all(
@@ -42,7 +46,9 @@ const lines = await Promise.all(
     }),
   ),
 );
+const portal = await openPortal({ port: port + 4, underpass: underpassAt(`http://127.0.0.1:${port}`, portalKey), wakeMs: 1500 });
 async function stop() {
+  await portal.close();
   server.kill('SIGTERM');
   await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
   await Promise.all(lines.map((line) => line.close()));

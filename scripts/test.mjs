@@ -52,9 +52,16 @@ async function suite(name, args, env, file, read) {
 
 try {
   ensureModules();
-  if (wanted('browser') && !existsSync('/usr/bin/chromium')) {
-    say('Installing Chromium from Debian’s packages');
-    aptInstall(['chromium'], say);
+  // the browser that is driven, and independent readers of codes and print sheets
+  const programs = [
+    ['browser', '/usr/bin/chromium', 'chromium'],
+    ['unit', '/usr/bin/zbarimg', 'zbar-tools'],
+    ['browser', '/usr/bin/zbarimg', 'zbar-tools'],
+    ['browser', '/usr/bin/pdftoppm', 'poppler-utils'],
+  ].filter(([part, path]) => wanted(part) && !existsSync(path));
+  if (programs.length) {
+    say('Installing from Debian’s packages what the tests ask');
+    aptInstall([...new Set(programs.map(([, , name]) => name))], say);
   }
   ensureBuilt();
   const bin = (path) => join('node_modules', path);

@@ -5,7 +5,7 @@ import { seenDifference } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService, portalName } from '../estate/change.service.js';
-import { EstateStore } from '../estate/estate.store.js';
+import { CHANNEL, EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';
 
@@ -38,6 +38,7 @@ export class SightingService {
       'INSERT INTO sighting (id, at, person, portal, outcome, saw, opened, steps) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
       [uuidV7(), report.at, report.person, report.portal, report.outcome, report.saw, report.opened, JSON.stringify(report.steps)],
     );
+    await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ sighting: report.person })]);
     if (report.outcome === 'list' || report.outcome === 'session') await this.signedIn(report, person.groups);
     if (report.outcome === 'session' && Object.keys(report.steps).length > 0) {
       const measurement: Measurement = {

@@ -33,7 +33,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   model: EstateModel = modelOf(estateOf(this.objects), []);
   readonly changes = new Subject<StoreChange>();
   /** Messages for the screens that are not changes of the estate, such as the progress of a field check. */
-  readonly notices = new Subject<{ type: 'check'; id: string }>();
+  readonly notices = new Subject<{ type: 'check' | 'sighting'; id: string }>();
 
   constructor(
     @InjectDataSource() private readonly data: DataSource,
@@ -119,8 +119,9 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
       if (!this.closed) setTimeout(() => void this.listen().then(() => this.refresh('reconnected')), 1000).unref();
     });
     client.on('notification', (message) => {
-      const notice = JSON.parse(message.payload ?? '{}') as { cause?: string; check?: string };
+      const notice = JSON.parse(message.payload ?? '{}') as { cause?: string; check?: string; sighting?: string };
       if (notice.check) this.notices.next({ type: 'check', id: notice.check });
+      else if (notice.sighting) this.notices.next({ type: 'sighting', id: notice.sighting });
       else void this.refresh(notice.cause ?? 'a change');
     });
     try {

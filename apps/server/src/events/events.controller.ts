@@ -12,12 +12,12 @@ export class EventsController {
     private readonly store: EstateStore,
   ) {}
 
-  /** Server-sent events: results for a new version, the progress of field checks, and a beat that keeps the line open. */
+  /** Server-sent events: results for a new version, the progress of field checks, what portals report, and a beat that keeps the line open. */
   @Sse()
   events(): Observable<MessageEvent> {
     return merge(
       this.results.ready.pipe(map((ready) => ({ type: 'results', data: ready }))),
-      this.store.notices.pipe(map((notice) => ({ type: 'check', data: notice }))),
+      this.store.notices.pipe(map((notice) => ({ type: notice.type, data: notice }))),
       interval(20_000).pipe(map((n) => ({ type: 'beat', data: { n } }))),
     );
   }

@@ -79,8 +79,8 @@ export function RequirementsPage() {
                 }}
                 className={`w-full text-left py-1.5 pl-3 relative hover:bg-earth ${each.id === set?.id ? 'before:content-[""] before:absolute before:left-0 before:inset-y-1.5 before:w-[5.5px] before:bg-tile' : ''}`}
               >
-                <span className={each.id === set?.id ? 'font-bold' : 'font-semibold'}>{each.name}</span>
-                <span className="text-ink-3 ml-2">{each.origin}</span>
+                <span className={each.id === set?.id ? 'font-bold' : 'font-semibold'}>{each.name}</span>{' '}
+                <span className="text-ink-3 ml-1">{each.origin}</span>
                 <span className="block mt-1">
                   <PeopleBar
                     counts={{ blocked: each.notReady, limited: each.fallback, unknown: each.notKnown, clear: each.ready }}

@@ -50,6 +50,12 @@ export function SignonPage() {
     worker.addEventListener('error', () => done({ problem: 'cannot be read' }));
     worker.postMessage({ file: chosen, rules: with_ } satisfies HarTask);
   };
+  /** A file may come before the rules have: then they are awaited. */
+  const take = async (chosen: File) => {
+    const known = rules.data ?? (await rules.refetch()).data;
+    if (known) read(chosen, known.rules);
+    else setProblem('The rules could not be fetched. Check your connection, then choose the file again.');
+  };
   const [best] = savings.data?.savings ?? [];
   return (
     <>
@@ -110,7 +116,7 @@ export function SignonPage() {
               event.preventDefault();
               setOver(false);
               const [dropped] = event.dataTransfer.files;
-              if (dropped && rules.data) read(dropped, rules.data.rules);
+              if (dropped) void take(dropped);
             }}
             className={`mt-2 block border border-dashed p-4 cursor-pointer ${over ? 'border-tile bg-tile-wash' : 'border-rule-2'} focus-within:outline focus-within:outline-2 focus-within:outline-tile`}
           >
@@ -118,10 +124,9 @@ export function SignonPage() {
               type="file"
               accept=".har,application/json"
               className="sr-only"
-              disabled={!rules.data}
               onChange={(event) => {
                 const [chosen] = event.target.files ?? [];
-                if (chosen && rules.data) read(chosen, rules.data.rules);
+                if (chosen) void take(chosen);
                 event.target.value = '';
               }}
             />

@@ -11,6 +11,7 @@ export function useLive(): void {
         void client.invalidateQueries({ queryKey: [key] });
     });
     events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));
+    events.addEventListener('sighting', () => void client.invalidateQueries({ queryKey: ['access'] }));
     return () => events.close();
   }, [client]);
 }

@@ -7,7 +7,7 @@ import { call } from '../api/client.js';
 const words: Record<string, string> = { met: 'met', fallback: 'a fallback will do', 'not met': 'not met', 'not known': 'not known' };
 
 /** The ladder step by step, the way to who sees what, and the features that have conditions here. */
-export function OpenPanel({ id, facts, view }: { id: string; facts: FactsJson; view: CrossingView }) {
+export function OpenPanel({ id, facts, view, trying }: { id: string; facts: FactsJson; view: CrossingView; trying: boolean }) {
   const answer = useQuery({
     queryKey: ['crossing', id, 'readiness'],
     queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`),
