@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
-import { readinessSentence, SetResult } from './RequirementsPage.js';
+import { readinessSentence, SetResult } from './SetResult.js';
 
 interface Tried {
   problems: { line: number; field: string; problem: string }[];

@@ -46,6 +46,7 @@ export function OpenPanel({ id, facts, view, trying }: { id: string; facts: Fact
               </Link>{' '}
               <span className={`font-normal text-[13px] ml-1 ${set.readiness === 'not ready' ? 'text-brick' : 'text-ink-3'}`}>
                 {set.readiness}
+                {trying ? ' as it is now, without the change' : ''}
               </span>
             </h2>
             <ul className="mt-1 border-t-[1.5px] border-ink">
