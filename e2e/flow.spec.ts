@@ -4,7 +4,7 @@ import { crossingPath, evidenceOf, makeLink, runCheck, signIn, through } from '.
 test('from the Board to a measured crossing, a better setting, and back', async ({ page, browser }) => {
   await signIn(page);
   const heading = page.getByRole('heading', { level: 1 });
-  await expect(heading).toContainText('of 390 people are not Clear');
+  await expect(heading).toContainText('of 393 people are not Clear');
   const before = await heading.textContent();
 
   // Board → the crossings behind a cell → one limited crossing

@@ -1,11 +1,14 @@
 // How fast the core evaluates: crossings a second on one core, with and without remedies, and the whole demo estate.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { withShippedSets } from '../packages/contracts/dist/requirements/shipped.js';
 import { readFolder } from '../packages/contracts/dist/index.js';
 import { evaluateCrossing, FactsReader, modelOf, summariseCrossing } from '../packages/core/dist/index.js';
 
 const folder = new URL('../demo/saltmarsh', import.meta.url).pathname;
-const { estate, measurements } = readFolder(new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')])));
+export const demo = readFolder(new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')])));
+const estate = withShippedSets(demo.estate);
+const { measurements } = demo;
 const now = Date.parse('2026-11-25T10:00:00Z');
 const median = (values) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)];
 

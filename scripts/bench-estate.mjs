@@ -7,7 +7,7 @@ export function largeEstate(endpoints) {
     endpoint: 'BIG-31999',
     crossing: 'BP31999~BIG-31999~documents',
     files: {
-      'groups.csv': csv('id,name,rank,resources', ['big-a,Big A,5,documents;timetable', 'big-b,Big B,6,documents;counter']),
+      'groups.csv': csv('id,name,rank,publications', ['big-a,Big A,5,documents;timetable', 'big-b,Big B,6,documents;counter-apps']),
       'locations.csv': csv(
         'id,name,kind,latitude,longitude,lineKind,downMbps,upMbps,activeShare',
         list(places, (i) => `big-${i},Large hall ${i},office,${55 + (i % 10) / 10},${3 + (i % 7) / 10},fibre,${1000 + 20 * i},500,0.5`),

@@ -8,7 +8,8 @@ import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
 ensureModules();
 ensureBuilt();
-const { benchCore } = await import('./bench-core.mjs');
+const { benchCore, demo } = await import('./bench-core.mjs');
+const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
 const port = 4790;
 const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
@@ -77,6 +78,11 @@ const reads = (endpoint, crossing) => [
   'drafts',
   'check-links',
   'session',
+  'access/people?limit=200',
+  'access/people/P002',
+  'access/publications',
+  'access/guests',
+  'access/why?person=P001&resource=hull',
 ];
 
 for (const [name, value] of Object.entries(benchCore()))
@@ -85,6 +91,8 @@ for (const [name, value] of Object.entries(benchCore()))
     value,
     name.startsWith('crossings a second, with') ? '20000 and more' : name.startsWith('whole') ? 'well under 100' : '',
   );
+
+for (const [name, value] of Object.entries(benchAccess(demo))) tell(name, value, name.includes('10 000') ? 'under 1000' : '');
 
 const assets = join(root, 'apps/web/dist/assets');
 const first = [...readFileSync(join(root, 'apps/web/dist/index.html'), 'utf8').matchAll(/assets\/([^"]+\.js)/g)].map((match) => match[1]);

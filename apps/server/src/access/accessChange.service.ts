@@ -83,23 +83,21 @@ export class AccessChangeService {
     if (this.results.reader.model.crossings.length > mostCrossings) return { verdicts: null, worst: [] };
     const reader = new FactsReader(modelOf(estate, this.store.allMeasurements()), Date.now());
     const verdicts = noCounts();
-    const worst: ConsequenceView['worst'] = [];
+    const worst = new Map<string, ConsequenceView['worst'][number]>();
     for (const [person, resources] of gains)
       for (const ref of reader.model.crossingsOf.get(person) ?? []) {
         const facts = resources.has(ref.resource) ? reader.read(ref) : null;
         if (!facts) continue;
         const { verdict } = computeFigures(facts);
         verdicts[verdict]++;
-        if (verdict === 'clear' || worst.length >= 10) continue;
-        worst.push({
-          person: facts.person.name,
-          endpoint: facts.endpoint.name,
-          resource: facts.resource.name,
-          verdict,
-          sentence: sentenceOf(facts, evaluateCrossing(facts)),
-        });
+        if (verdict === 'clear') continue;
+        const sentence = sentenceOf(facts, evaluateCrossing(facts));
+        const known = worst.get(sentence);
+        if (known) known.people++;
+        else worst.set(sentence, { verdict, sentence, people: 1, first: facts.person.name });
       }
     const order = ['blocked', 'limited', 'unknown'];
-    return { verdicts, worst: worst.sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict)) };
+    const told = [...worst.values()].sort((x, y) => order.indexOf(x.verdict) - order.indexOf(y.verdict) || y.people - x.people);
+    return { verdicts, worst: told.slice(0, 8) };
   }
 }

@@ -72,8 +72,9 @@ export function Consequence({ change, summary, onApplied }: { change: AccessChan
         </p>
       )}
       {worst.map((row) => (
-        <p key={`${row.person}${row.endpoint}${row.resource}`} className="mt-1">
-          <Verdict verdict={row.verdict as 'limited'} /> {row.person} on <span className="mono">{row.endpoint}</span>: {row.sentence}
+        <p key={row.sentence} className="mt-1">
+          <Verdict verdict={row.verdict} /> {row.first}
+          {row.people > 1 && ` and ${row.people - 1} more`}: {row.sentence}
         </p>
       ))}
       {canEdit && people > 0 && (

@@ -36,6 +36,7 @@ export function PublicationsPage() {
   const rows = answer.data;
   const unseen = rows.filter(({ state }) => state !== 'seen');
   const asked = search.get('resource');
+  const empty = [...new Set(rows.flatMap(({ groups }) => groups.filter(({ people }) => people === 0).map(({ name }) => name)))];
   return (
     <>
       <h1>
@@ -46,6 +47,11 @@ export function PublicationsPage() {
             : `${unseen.length} of ${rows.length} publications are seen by nobody`}
       </h1>
       <p className="text-ink-3 mt-1">
+        {empty.length > 0 && (
+          <b className="text-ink font-semibold">
+            {empty.length === 1 ? `The group ${empty[0]} has nobody in it. ` : `Groups with nobody in them: ${empty.join(', ')}. `}
+          </b>
+        )}
         A set of resources offered together to groups. What is attached to no portal is seen by nobody, and nothing says so.{' '}
         <Link className="link" to="/estate/publication/new">
           Add a publication

@@ -44,7 +44,7 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
     <section aria-labelledby="recording" className="mt-6">
       <h2 id="recording">
         {slowest
-          ? `${slowest.name} is the slowest step: ${ms(slowest.durationMs)} of ${ms(reading.totalMs)}`
+          ? `${slowest.name.charAt(0).toUpperCase()}${slowest.name.slice(1)} is the slowest step: ${ms(slowest.durationMs)} of ${ms(reading.totalMs)}`
           : 'No rule fits a request of this recording'}
         <span className="font-normal text-ink-3 text-[13px] ml-2">
           {name}, {reading.requests} requests
@@ -60,6 +60,7 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
               source: 'measured',
               byPerson: false,
               critical: reading.criticalPath.includes(step.name),
+              personS: step.personMs / 1000,
             }))}
             totalS={reading.totalMs / 1000}
             label="Steps of the recorded sign-in"

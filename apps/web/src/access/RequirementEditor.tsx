@@ -100,7 +100,7 @@ export function RequirementEditor({
           </button>
         )}
       </div>
-      {problems.length === 0 && tried.data?.sets.map((each) => <SetResult key={each.id} set={each} />)}
+      <div className="mt-5">{problems.length === 0 && tried.data?.sets.map((each) => <SetResult key={each.id} set={each} />)}</div>
     </section>
   );
 }

@@ -8,6 +8,8 @@ export interface TimelineRow {
   source: SourceWord;
   byPerson: boolean;
   critical: boolean;
+  /** Time of the person before it starts, s. */
+  personS?: number;
   /** Seconds before the change; null where the step was not there. Absent where nothing is compared. */
   beforeS?: number | null;
 }
@@ -16,6 +18,8 @@ const row = 21;
 const names = 158;
 const right = 96;
 const seconds = (s: number) => (s >= 9.95 ? s.toFixed(0) : s.toFixed(1));
+/** With the unit that has a figure to show. */
+const time = (s: number) => (s > 0 && s < 0.095 ? `${Math.max(1, Math.round(s * 1000))} ms` : `${seconds(s)} s`);
 
 /**
  * Steps in time as dimension lines: oblique ticks at start and end, the figure behind. Steps that decide the end are bold, time of
@@ -72,6 +76,14 @@ export function Timeline({
                 strokeWidth={step.critical ? 3.4 : 1.3}
                 strokeDasharray={step.byPerson ? '5 3' : undefined}
               />
+              {step.personS ? (
+                <path
+                  d={`M${x(step.startS - step.personS)} ${y}H${from - 4}`}
+                  stroke="var(--ink-3)"
+                  strokeWidth="1.3"
+                  strokeDasharray="5 3"
+                />
+              ) : null}
               <path d={`M${from - 3} ${y + 5}l6 -10M${to - 3} ${y + 5}l6 -10`} stroke="var(--ink-2)" strokeWidth="1.1" />
               <g color="var(--ink-2)" transform={`translate(${to + 8} ${y - 4.5}) scale(.85)`}>
                 <SourcePath source={step.source} />
@@ -83,7 +95,9 @@ export function Timeline({
                   </tspan>
                 )}
                 {changed ? ' ' : ''}
-                {seconds(step.seconds)} s{step.byPerson ? ', person' : ''}
+                {time(step.seconds)}
+                {step.byPerson ? ', person' : ''}
+                {step.personS ? `, and ${time(step.personS)} of the person` : ''}
               </text>
             </g>
           );

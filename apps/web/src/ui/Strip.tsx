@@ -25,7 +25,7 @@ export function Strip<T extends string>({
       disabled={disabled ?? false}
       onValueChange={(next) => next && onChange(next as T)}
       aria-label={label}
-      className="inline-flex border border-rule-2 bg-sheet rounded-[2px] divide-x divide-rule-2"
+      className="inline-flex justify-self-start border border-rule-2 bg-sheet rounded-[2px] divide-x divide-rule-2"
     >
       {options.map((option) => (
         <ToggleGroup.Item

@@ -66,8 +66,8 @@ export function VerdictPath({ verdict, ground = 'var(--paper)' }: { verdict: Ver
 /** Shape and word together. */
 export function Verdict({ verdict, className = '' }: { verdict: VerdictWord; className?: string }) {
   return (
-    <span className={`inline-flex items-center gap-1.5 font-bold whitespace-nowrap ${verdictInk[verdict]} ${className}`}>
-      <VerdictShape verdict={verdict} />
+    <span className={`inline-flex items-baseline gap-1.5 font-bold whitespace-nowrap ${verdictInk[verdict]} ${className}`}>
+      <VerdictShape verdict={verdict} className="self-center" />
       {verdictWords[verdict]}
     </span>
   );

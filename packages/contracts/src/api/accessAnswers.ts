@@ -89,7 +89,8 @@ export interface ConsequenceView {
   rows: { person: Named; gains: string[]; loses: string[]; desktops: string[]; at: 'next sign-in' }[];
   /** Verdicts of the crossings that would be new; null where the estate is too large to work them out at once. */
   verdicts: { clear: number; limited: number; blocked: number; unknown: number } | null;
-  worst: { person: string; endpoint: string; resource: string; verdict: string; sentence: string }[];
+  /** What is short on them, told once for everybody it is alike for. */
+  worst: { verdict: 'blocked' | 'limited' | 'unknown'; sentence: string; people: number; first: string }[];
 }
 export interface GuestRow extends Named {
   state: 'ended' | 'ending soon' | 'not accepted' | 'current' | 'not recorded';
