@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -109,5 +109,92 @@ test('a fault goes to standard error with its place, and the status is 2', () =>
     expect([args, status, stdout]).toEqual([args, 2, '']);
     expect(stderr).toContain(place);
     expect(stderr).not.toMatch(/\n\s+at /);
+  }
+});
+
+test('sees and why tell the chains, the one that starts at once, and the first missing link', () => {
+  const person = run('sees', 'demo/saltmarsh', '--person', 'P007', '--json').json();
+  expect(Object.keys(person)).toEqual(['now', 'afterNextSignIn', 'startsAtOnce']);
+  expect(person).toMatchObject({
+    now: [{ resource: 'documents' }, { resource: 'posters', chain: ['P007', 'posters', 'posters', 'main', 'posters'] }],
+    afterNextSignIn: [{ resource: 'documents' }, { resource: 'timetable' }],
+    startsAtOnce: null,
+  });
+  expect(run('sees', 'demo/saltmarsh', '--person', 'K01', '--json').json()).toMatchObject({ startsAtOnce: 'workshop' });
+  const why = (resource: string) => run('why', 'demo/saltmarsh', '--person', 'P081', '--resource', resource, '--json').json();
+  expect(why('safety')).toEqual({
+    seen: false,
+    missing: {
+      step: 'publication attached to portal',
+      object: 'safety',
+      remedy: 'Attach the publication Safety handbook to Main portal',
+      alsoOpensTo: 5,
+    },
+  });
+  expect(why('documents')).toEqual({ seen: true, missing: null });
+  expect(why('hull')).toMatchObject({ seen: false, missing: { step: 'person in group', object: 'P081', alsoOpensTo: 0 } });
+});
+
+test('acceptance and ready answer with the public field names', () => {
+  const plan = run('acceptance', 'demo/saltmarsh', '--json').json() as {
+    sets: { people: string[]; resources: string[] }[];
+    testers: string[];
+    optimal: boolean;
+  };
+  expect(Object.keys(plan)).toEqual(['sets', 'testers', 'optimal']);
+  expect([plan.optimal, plan.testers.length, plan.sets.flatMap(({ people }) => people).length]).toEqual([true, 12, 393]);
+  const ready = run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--json').json();
+  expect(ready).toEqual({
+    ready: 2,
+    fallback: 0,
+    notReady: 1,
+    notKnown: 0,
+    blockers: [
+      { condition: 'stays-on', bay: 'Endpoint', people: 1 },
+      { condition: 'one-resource', bay: 'Workspace', people: 1 },
+    ],
+  });
+  expect(run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--person', 'K01', '--json').json()).toMatchObject({
+    ready: 1,
+    notReady: 0,
+  });
+});
+
+test('har reads a recording; code is read back by an independent reader', () => {
+  const har = run('har', 'packages/core/src/signon/fixtures/signin.har', '--json').json() as { steps: { name: string }[] };
+  expect(Object.keys(har)).toEqual(['totalMs', 'steps', 'criticalPath', 'redirects', 'failed']);
+  expect(Object.keys(har.steps[0] ?? {})).toEqual(['name', 'startMs', 'durationMs', 'requests']);
+  const folder = mkdtempSync(join(tmpdir(), 'code-'));
+  for (const text of ['https://portal.example/open/yard/orders', 'Grüße, 水', 'x'.repeat(900)]) {
+    const file = join(folder, 'code.png');
+    expect(run('code', text, '--out', file).status).toBe(0);
+    // zbarimg of Debian's zbar-tools
+    expect(spawnSync('zbarimg', ['-q', '--raw', '--oneshot', '-Sbinary', file], { encoding: 'utf8' }).stdout.trimEnd()).toBe(text);
+  }
+  expect(run('code', 'hello', '--out', join(folder, 'code.svg')).status).toBe(0);
+  expect(readFileSync(join(folder, 'code.svg'), 'utf8')).toMatch(/^<svg[^]*viewBox="0 0 29 29"/);
+});
+
+test('a fault of the access commands names what is wrong, with status 2', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'loop-'));
+  writeFileSync(join(folder, 'groups.csv'), 'id,name,rank,memberOf,publications\na,A,1,b,\nb,B,2,c,\nc,C,3,a,\n');
+  const broken = join(folder, 'broken.har');
+  writeFileSync(broken, '{"log":{"entries":[{"startedDateTime":"noon"}]}}');
+  const cases: [string[], string][] = [
+    [['sees', 'demo/saltmarsh'], '--person: is missing'],
+    [['sees', 'demo/saltmarsh', '--person', 'P999'], 'no person has the id “P999”'],
+    [['why', 'demo/saltmarsh', '--person', 'P001', '--resource', 'nothing'], 'no resource has the id “nothing”'],
+    [['ready', 'demo/saltmarsh', '--feature', 'flying'], 'no set is called “flying”; there are app-file-sync'],
+    [['acceptance', folder], 'groups.csv:2: memberOf the groups go round in a loop: a in b in c in a'],
+    [['har', broken], 'log.entries.0.startedDateTime: must be a time'],
+    [['har', '/no/such.har'], '/no/such.har: cannot be read'],
+    [['code', 'x', '--out', 'code.gif'], '--out: give a file that ends in .svg or .png'],
+    [['code', 'x', '--out', '/no/such/folder/code.png'], '--out: /no/such/folder/code.png cannot be written'],
+    [['code', 'x'.repeat(5000), '--out', join(folder, 'c.png')], 'code: '],
+  ];
+  for (const [args, said] of cases) {
+    const { status, stderr, stdout } = run(...args);
+    expect([args[0], status, stdout, stderr]).toEqual([args[0], 2, '', expect.stringContaining(said)]);
+    expect(stderr).not.toContain('    at ');
   }
 });

@@ -19,20 +19,9 @@ export const hasSignInRight = ({ pool, subject }: Pick<CrossingFacts, 'pool' | '
  * The facts of a crossing by name, for requirement sets: fields of its objects (host.release), settings in force
  * (setting.session.startOnly), versions of installed programs (host.installed.NAME), and what is worked out.
  */
-export function factReaderOf(facts: CrossingFacts, settings: SettingValues, host: Host | undefined): FactReader {
-  const roots: Record<string, unknown> = {
-    person: facts.person,
-    endpoint: facts.endpoint,
-    location: facts.location,
-    line: facts.line,
-    resource: facts.resource,
-    pool: facts.pool,
-    host,
-    gateway: facts.gateway,
-    publication: facts.publication,
-    portal: facts.portal,
-  };
-  return (fact) => {
+export const factReaderOf =
+  (facts: CrossingFacts, settings: SettingValues, host: Host | undefined): FactReader =>
+  (fact) => {
     switch (fact) {
       case 'entitled':
         return facts.entitled;
@@ -47,15 +36,42 @@ export function factReaderOf(facts: CrossingFacts, settings: SettingValues, host
       case 'guestEnded':
         return facts.person.guest ? guestState(facts.person, facts.atMs) === 'ended' : undefined;
     }
-    const [root = '', ...rest] = pathOf(fact);
-    if (root === 'setting') return (settings as unknown as Record<string, unknown>)[rest.join('.')];
-    let value: unknown = roots[root];
-    for (const part of rest) {
+    const path = pathOf(fact);
+    if (path[0] === 'setting') return (settings as unknown as Record<string, unknown>)[path.slice(1).join('.')];
+    let value = rootOf(path[0] as string, facts, host);
+    for (let i = 1; i < path.length; i++) {
       if (value === undefined || value === null) return undefined;
+      const part = path[i] as string;
       value = Array.isArray(value) ? programIn(value, part) : (value as Record<string, unknown>)[part];
     }
     return value;
   };
+
+function rootOf(root: string, facts: CrossingFacts, host: Host | undefined): unknown {
+  switch (root) {
+    case 'person':
+      return facts.person;
+    case 'endpoint':
+      return facts.endpoint;
+    case 'location':
+      return facts.location;
+    case 'line':
+      return facts.line;
+    case 'resource':
+      return facts.resource;
+    case 'pool':
+      return facts.pool;
+    case 'host':
+      return host;
+    case 'gateway':
+      return facts.gateway;
+    case 'publication':
+      return facts.publication;
+    case 'portal':
+      return facts.portal;
+    default:
+      return undefined;
+  }
 }
 
 /** The version of a program in a list such as "file-sync 24.1"; "0" where it is there without one or is not there. */
