@@ -4,10 +4,11 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
 import { SourceMark } from '../ui/SourceMark.js';
 import { Failed, Loading } from '../ui/States.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
 
@@ -118,7 +119,7 @@ export function AcceptancePage() {
 }
 
 function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: boolean; onSaw: (saw: string[], note: string) => void }) {
-  const [saw, setSaw] = useState<ReadonlySet<string>>(() => new Set(tester.saw ?? tester.expected.map(({ id }) => id)));
+  const { chosen: saw, toggle } = useChosen(tester.saw ?? tester.expected.map(({ id }) => id));
   const [note, setNote] = useState(tester.note ?? '');
   const [editing, setEditing] = useState(false);
   const different = tester.missing.length + tester.extra.length > 0;
@@ -139,17 +140,7 @@ function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: bool
           >
             {tester.expected.map((resource) => (
               <label key={resource.id} className="flex gap-1.5 items-center">
-                <input
-                  type="checkbox"
-                  checked={saw.has(resource.id)}
-                  onChange={() =>
-                    setSaw((old) => {
-                      const next = new Set(old);
-                      if (!next.delete(resource.id)) next.add(resource.id);
-                      return next;
-                    })
-                  }
-                />
+                <input type="checkbox" checked={saw.has(resource.id)} onChange={() => toggle(resource.id)} />
                 {resource.name}
               </label>
             ))}

@@ -5,9 +5,10 @@ import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Dialog } from '../ui/Dialog.js';
+import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const stateWords = (row: GuestRow): string => {
   switch (row.state) {
@@ -30,7 +31,7 @@ export function GuestsPage() {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const { chosen, setChosen, toggle } = useChosen();
   const [sure, setSure] = useState(false);
   const answer = useQuery({ queryKey: ['access', 'guests'], queryFn: () => call<GuestRow[]>('access/guests') });
   if (answer.isPending) return <Loading what="the guests" />;
@@ -39,12 +40,6 @@ export function GuestsPage() {
   const ended = rows.filter(({ state, reaches }) => state === 'ended' && reaches.length > 0);
   const soon = rows.filter(({ state }) => state === 'ending soon');
   const whom = rows.filter(({ id, reaches }) => chosen.has(id) && reaches.length > 0);
-  const toggle = (id: string) =>
-    setChosen((old) => {
-      const next = new Set(old);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
   const withdraw = async () => {
     setSure(false);
     try {

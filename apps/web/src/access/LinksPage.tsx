@@ -3,12 +3,13 @@ import type { EntryLinkView } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
-import { LinkTest } from './LinkTest.js';
 import { MakeLink } from './MakeLink.js';
 import { PrintCodes } from './PrintCodes.js';
-import { useTitle } from './useTitle.js';
+import { TryLink } from './TryLink.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const stateInk: Record<EntryLinkView['state'], string> = {
   good: 'text-tile',
@@ -23,7 +24,7 @@ export function LinksPage() {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const { chosen, setChosen, toggle } = useChosen();
   const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
   const answer = useQuery({ queryKey: ['access', 'links'], queryFn: () => call<EntryLinkView[]>('access/links') });
   const refresh = () => client.invalidateQueries({ queryKey: ['access', 'links'] });
@@ -42,12 +43,6 @@ export function LinksPage() {
       notice({ text: (error as Error).message });
     }
   };
-  const toggle = (id: string) =>
-    setChosen((old) => {
-      const next = new Set(old);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
   return (
     <>
       <div className="flex items-start gap-3 flex-wrap">
@@ -168,7 +163,7 @@ export function LinksPage() {
           }}
         />
       )}
-      {dialog === 'test' && <LinkTest onClose={() => setDialog(null)} />}
+      {dialog === 'test' && <TryLink onClose={() => setDialog(null)} />}
       {dialog === 'print' && <PrintCodes ids={[...chosen]} onClose={() => setDialog(null)} />}
     </>
   );

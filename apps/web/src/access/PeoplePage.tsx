@@ -1,15 +1,15 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
-import { useEffect, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { LongList } from '../ui/LongList.js';
 import { Pick } from '../ui/Pick.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
 import { MoveDialog } from './MoveDialog.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const pageSize = 200;
 const shows = ['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing'] as const;
@@ -135,76 +135,54 @@ export function PeoplePage() {
         </Empty>
       )}
       {total > 0 && (
-        <List rows={rows} total={total} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />
+        <LongList
+          rows={rows}
+          total={total}
+          label="People"
+          heads={['Person', 'Kind', 'Location', 'Groups', 'Sees now', 'Next', 'To know']}
+          rightAligned={(i) => i === 4 || i === 5}
+          grid={grid}
+          minWidth="min-w-[880px]"
+          height="h-[calc(100vh-180px)]"
+          to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
+          cells={cellsOf}
+          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+        />
       )}
       {move && <MoveDialog group={group} onClose={() => setMove(false)} />}
     </>
   );
 }
 
-function List({ rows, total, onNearEnd }: { rows: AccessPersonRow[]; total: number; onNearEnd: () => void }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => 29, overscan: 12 });
-  const items = virtual.getVirtualItems();
-  const last = items.at(-1)?.index ?? 0;
-  useEffect(() => {
-    if (last > rows.length - 60 && rows.length < total) onNearEnd();
-  }, [last, rows.length, total, onNearEnd]);
-  return (
-    <div ref={frame} className="overflow-auto h-[calc(100vh-180px)] min-h-[300px]" tabIndex={-1}>
-      <div role="table" aria-label="People" aria-rowcount={total} className="min-w-[880px]">
-        <div role="row" className={`${grid} head h-[26px] items-end pb-1 sticky top-0 bg-paper z-10`}>
-          {['Person', 'Kind', 'Location', 'Groups', 'Sees now', 'Next', 'To know'].map((name, i) => (
-            <span role="columnheader" key={name} className={i === 4 || i === 5 ? 'text-right' : ''}>
-              {name}
-            </span>
-          ))}
-        </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {items.map((item) => {
-            const row = rows[item.index] as AccessPersonRow;
-            return (
-              <Link
-                data-row
-                role="row"
-                aria-rowindex={item.index + 1}
-                key={row.id}
-                to={`/access/people/${encodeURIComponent(row.id)}`}
-                className={`${grid} absolute inset-x-0 h-[29px] items-center border-b border-rule hover:bg-earth`}
-                style={{ transform: `translateY(${item.start}px)` }}
-              >
-                <b role="cell" className="truncate">
-                  {row.name}
-                </b>
-                <span role="cell">{row.kind}</span>
-                <span role="cell" className="truncate">
-                  {row.locationName}
-                </span>
-                <span role="cell" className="truncate text-ink-2">
-                  {row.groups.map(({ name }) => name).join(', ')}
-                </span>
-                <span role="cell" className="text-right">
-                  {row.now}
-                </span>
-                <span role="cell" className={`text-right ${row.changes ? 'font-bold' : 'text-ink-3'}`}>
-                  {row.after}
-                </span>
-                <span role="cell" className="truncate text-ink-2">
-                  {row.hidden > 0
-                    ? `${row.hidden} hidden: attached to no portal`
-                    : row.changes
-                      ? 'another list at the next sign-in'
-                      : row.desktops.length
-                        ? `chooses between ${row.desktops.length} desktops`
-                        : row.after === 0
-                          ? 'sees nothing'
-                          : ''}
-                </span>
-              </Link>
-            );
-          })}
-        </div>
-      </div>
-    </div>
-  );
-}
+/** The cells of one row. */
+const cellsOf = (row: AccessPersonRow) => (
+  <>
+    <b role="cell" className="truncate">
+      {row.name}
+    </b>
+    <span role="cell">{row.kind}</span>
+    <span role="cell" className="truncate">
+      {row.locationName}
+    </span>
+    <span role="cell" className="truncate text-ink-2">
+      {row.groups.map(({ name }) => name).join(', ')}
+    </span>
+    <span role="cell" className="text-right">
+      {row.now}
+    </span>
+    <span role="cell" className={`text-right ${row.changes ? 'font-bold' : 'text-ink-3'}`}>
+      {row.after}
+    </span>
+    <span role="cell" className="truncate text-ink-2">
+      {row.hidden > 0
+        ? `${row.hidden} hidden: attached to no portal`
+        : row.changes
+          ? 'another list at the next sign-in'
+          : row.desktops.length
+            ? `chooses between ${row.desktops.length} desktops`
+            : row.after === 0
+              ? 'sees nothing'
+              : ''}
+    </span>
+  </>
+);

@@ -10,7 +10,7 @@ import { Failed, Loading } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
 import { Consequence } from './Consequence.js';
 import { MoveDialog } from './MoveDialog.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 /** One person: what they see through what, and why not the rest. */
 export function PersonPage() {

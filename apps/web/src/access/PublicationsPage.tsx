@@ -5,7 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { Chains, type ChainRow } from '../drawing/Chain.js';
 import { Failed, Loading } from '../ui/States.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const node = (kind: ChainNode['kind'], { id, name }: { id: string; name: string }): ChainNode => ({ kind, id, name });
 

@@ -7,7 +7,7 @@ import { PeopleBar } from '../ui/PeopleBar.js';
 import { Failed, Loading } from '../ui/States.js';
 import { RequirementEditor } from './RequirementEditor.js';
 import { readinessSentence, SetResult } from './SetResult.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const template = `- id: my-feature
   name: My feature

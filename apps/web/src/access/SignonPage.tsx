@@ -8,7 +8,7 @@ import { Failed, Loading } from '../ui/States.js';
 import type { HarAnswer, HarTask } from './har.worker.js';
 import { Recording } from './Recording.js';
 import { Rules } from './Rules.js';
-import { useTitle } from './useTitle.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const mostBytes = 50_000_000;
 

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
 import type { Board, LeadingFinding } from '@underpass/core';
-import { useEffect } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
+import { useTitle } from '../shell/useTitle.js';
 import { BoardMatrix } from './BoardMatrix.js';
 import { BoardSection } from './BoardSection.js';
 import { LeadingFindings } from './LeadingFindings.js';
@@ -22,9 +22,7 @@ interface BoardAnswer {
 export function BoardPage() {
   const answer = useQuery({ queryKey: ['board'], queryFn: () => call<BoardAnswer>('board') });
   const [search, setSearch] = useSearchParams();
-  useEffect(() => {
-    document.title = 'Board · Underpass';
-  }, []);
+  useTitle('Board');
   if (answer.isPending)
     return (
       <div className="px-6">

@@ -9,6 +9,7 @@ import { SectionTable } from '../drawing/SectionTable.js';
 import { useKeys } from '../shell/keys.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
+import { useTitle } from '../shell/useTitle.js';
 import { BayPanel } from './BayPanel.js';
 import { FieldCheckDialog } from './FieldCheckDialog.js';
 import { FindingsList } from './FindingsList.js';
@@ -65,9 +66,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
   const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
   const question = asked ?? worst?.key ?? 'feel';
-  useEffect(() => {
-    document.title = `${facts.person.name}, ${facts.resource.name} · Underpass`;
-  }, [facts]);
+  useTitle(`${facts.person.name}, ${facts.resource.name}`);
   useEffect(() => {
     // a remedy named in the address is tried at once: the Board's findings lead here
     const wanted = search.get('try');

@@ -1,5 +1,4 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   Bay,
   Verdict as VerdictSchema,
@@ -7,11 +6,13 @@ import {
   type CrossingRow,
   type Verdict as VerdictWord,
 } from '@underpass/contracts/words';
-import { useEffect, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
+import { LongList } from '../ui/LongList.js';
 import { Empty, Failed } from '../ui/States.js';
 import { Verdict, verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const pageSize = 200;
 const filters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
@@ -30,9 +31,7 @@ export function CrossingsPage() {
     getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
     placeholderData: (previous) => previous,
   });
-  useEffect(() => {
-    document.title = 'Crossings · Underpass';
-  }, []);
+  useTitle('Crossings');
   const set = (key: string, value: string | null) =>
     setSearch(
       (now) => {
@@ -123,84 +122,60 @@ export function CrossingsPage() {
         </Empty>
       )}
       {total > 0 && (
-        <List rows={rows} total={total} onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()} />
+        <LongList
+          rows={rows}
+          total={total}
+          label="Crossings"
+          heads={['Verdict', 'Person', 'Endpoint', 'Location', 'Resource', 'Delay', 'Frames', 'Usable', 'First finding']}
+          rightAligned={(i) => i >= 5 && i <= 7}
+          grid={grid}
+          minWidth="min-w-[1020px]"
+          height="h-[calc(100vh-190px)]"
+          to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
+          cells={cellsOf}
+          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+        />
       )}
     </div>
   );
 }
 
-function List({ rows, total, onNearEnd }: { rows: CrossingRow[]; total: number; onNearEnd: () => void }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => 29, overscan: 12 });
-  const items = virtual.getVirtualItems();
-  const last = items.at(-1)?.index ?? 0;
-  useEffect(() => {
-    if (last > rows.length - 60 && rows.length < total) onNearEnd();
-  }, [last, rows.length, total, onNearEnd]);
-  return (
-    <div className="min-w-0">
-      <div ref={frame} className="overflow-auto h-[calc(100vh-190px)] min-h-[300px]" tabIndex={-1}>
-        <div role="table" aria-label="Crossings" aria-rowcount={total} className="min-w-[1020px]">
-          <div role="row" className={`${grid} head h-[26px] items-end pb-1 sticky top-0 bg-paper z-10`}>
-            {['Verdict', 'Person', 'Endpoint', 'Location', 'Resource', 'Delay', 'Frames', 'Usable', 'First finding'].map((name, i) => (
-              <span role="columnheader" key={name} className={i >= 5 && i <= 7 ? 'text-right' : ''}>
-                {name}
-              </span>
-            ))}
-          </div>
-          <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-            {items.map((item) => {
-              const row = rows[item.index] as CrossingRow;
-              return (
-                <Link
-                  data-row
-                  role="row"
-                  aria-rowindex={item.index + 1}
-                  key={row.id}
-                  to={`/crossings/${encodeURIComponent(row.id)}`}
-                  className={`${grid} absolute inset-x-0 h-[29px] items-center border-b border-rule hover:bg-earth`}
-                  style={{ transform: `translateY(${item.start}px)` }}
-                >
-                  <span role="cell">
-                    <Verdict verdict={row.verdict} />
-                  </span>
-                  <b role="cell" className="truncate">
-                    {row.personName}
-                  </b>
-                  <span role="cell" className="mono truncate">
-                    {row.endpoint}
-                  </span>
-                  <span role="cell" className="truncate">
-                    {row.locationName}
-                  </span>
-                  <span role="cell" className="truncate">
-                    {row.resourceName}
-                  </span>
-                  <span role="cell" className="text-right whitespace-nowrap">
-                    {Math.round(row.delayMs)} <span className="text-ink-3">ms</span>
-                  </span>
-                  <span role="cell" className="text-right">
-                    {Math.round(row.frameRate)}
-                  </span>
-                  <span role="cell" className="text-right whitespace-nowrap">
-                    {row.verdict === 'blocked' ? (
-                      '–'
-                    ) : (
-                      <>
-                        {row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span>
-                      </>
-                    )}
-                  </span>
-                  <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>
-                    {row.bay ? `${row.bay}: ` : ''}
-                    {row.kinds[0] ?? ''}
-                  </span>
-                </Link>
-              );
-            })}
-          </div>
-        </div>
-      </div>
-    </div>
-  );
-}
+/** The cells of one row. */
+const cellsOf = (row: CrossingRow) => (
+  <>
+    <span role="cell">
+      <Verdict verdict={row.verdict} />
+    </span>
+    <b role="cell" className="truncate">
+      {row.personName}
+    </b>
+    <span role="cell" className="mono truncate">
+      {row.endpoint}
+    </span>
+    <span role="cell" className="truncate">
+      {row.locationName}
+    </span>
+    <span role="cell" className="truncate">
+      {row.resourceName}
+    </span>
+    <span role="cell" className="text-right whitespace-nowrap">
+      {Math.round(row.delayMs)} <span className="text-ink-3">ms</span>
+    </span>
+    <span role="cell" className="text-right">
+      {Math.round(row.frameRate)}
+    </span>
+    <span role="cell" className="text-right whitespace-nowrap">
+      {row.verdict === 'blocked' ? (
+        '–'
+      ) : (
+        <>
+          {row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span>
+        </>
+      )}
+    </span>
+    <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>
+      {row.bay ? `${row.bay}: ` : ''}
+      {row.kinds[0] ?? ''}
+    </span>
+  </>
+);

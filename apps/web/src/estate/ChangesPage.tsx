@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AuditEntry } from '@underpass/contracts';
 import type { Change } from '@underpass/core';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
+import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
 
 interface DraftRow {
@@ -25,9 +25,7 @@ export function ChangesPage() {
   const canEdit = useCanEdit();
   const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
   const drafts = useQuery({ queryKey: ['drafts'], queryFn: () => call<DraftRow[]>('drafts') });
-  useEffect(() => {
-    document.title = 'Changes · Underpass';
-  }, []);
+  useTitle('Changes');
   const undo = (entry: AuditEntry) =>
     void call(`changes/${entry.changeId}/undo`, 'POST')
       .then(() => client.invalidateQueries())

@@ -6,6 +6,7 @@ import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Empty, Failed } from '../ui/States.js';
+import { useTitle } from '../shell/useTitle.js';
 import { cellOf, kindOrder, kindWords, listColumns, nameOf } from './kinds.js';
 
 interface Page {
@@ -28,9 +29,7 @@ export function EstatePage() {
     initialPageParam: 0,
     getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
   });
-  useEffect(() => {
-    document.title = `${kindWords[kind].many} · Underpass`;
-  }, [kind]);
+  useTitle(kindWords[kind].many);
   const total = pages.data?.pages[0]?.total ?? 0;
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   return (

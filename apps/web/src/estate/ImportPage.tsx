@@ -3,6 +3,7 @@ import type { ImportJob } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { ApiError, call } from '../api/client.js';
+import { useTitle } from '../shell/useTitle.js';
 import { ImportOutcome } from './ImportOutcome.js';
 
 const mostBytes = 70_000_000;
@@ -22,8 +23,8 @@ export function ImportPage() {
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.state === 'running' || !state.data ? 300 : false),
   });
+  useTitle('Import');
   useEffect(() => {
-    document.title = 'Import · Underpass';
     folder.current?.setAttribute('webkitdirectory', '');
   }, []);
   useEffect(() => {

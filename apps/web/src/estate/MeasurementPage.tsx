@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { ApiError, call } from '../api/client.js';
 import { Strip } from '../ui/Strip.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const vantages = ['desk', 'session', 'host', 'not the desk'] as const;
 
@@ -15,9 +16,7 @@ export function MeasurementPage() {
   const [fault, setFault] = useState<string | null>(null);
   const [done, setDone] = useState<{ kind: string; summary: Record<string, number | null> } | null>(null);
   const client = useQueryClient();
-  useEffect(() => {
-    document.title = 'Measurement · Underpass';
-  }, []);
+  useTitle('Measurement');
   const submit = async () => {
     setFault(null);
     setDone(null);

@@ -6,6 +6,7 @@ import { ApiError, call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
+import { useTitle } from '../shell/useTitle.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
 import { ObjectField } from './ObjectField.js';
 
@@ -91,9 +92,7 @@ function Form({
   const notice = useNotice();
   const canEdit = useCanEdit();
   const moved = columns.some((column) => texts[column.name] !== base[column.name]);
-  useEffect(() => {
-    document.title = `${fresh ? `New ${kind}` : nameOf(kind, object)} · Underpass`;
-  }, [kind, object, fresh]);
+  useTitle(`${fresh ? `New ${kind}` : nameOf(kind, object)}`);
   useEffect(() => {
     // somebody else changed it: what is not edited here follows
     if (!moved) {

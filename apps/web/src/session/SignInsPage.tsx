@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { UserView } from '@underpass/contracts';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { Failed, Loading } from '../ui/States.js';
+import { useTitle } from '../shell/useTitle.js';
 
 const empty = { email: '', name: '', role: 'engineer', password: '' };
 
@@ -15,9 +16,7 @@ export function SignInsPage() {
   const [form, setForm] = useState(empty);
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [message, setMessage] = useState<string | null>(null);
-  useEffect(() => {
-    document.title = 'Who may sign in · Underpass';
-  }, []);
+  useTitle('Who may sign in');
   const run = async (work: () => Promise<unknown>) => {
     setFaults({});
     setMessage(null);

@@ -8,7 +8,7 @@ import { Pick } from '../ui/Pick.js';
 import { Verdict } from '../ui/Verdict.js';
 
 /** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
-export function LinkTest({ onClose }: { onClose: () => void }) {
+export function TryLink({ onClose }: { onClose: () => void }) {
   const [resource, setResource] = useState<Named | null>(null);
   const [person, setPerson] = useState<Named | null>(null);
   const [browser, setBrowser] = useState('chrome');
