@@ -8,6 +8,7 @@ import {
   evaluateCrossing,
   knownBrowsers,
   lostInBrowser,
+  measuredBrowser,
   sentenceOf,
   signonTimeline,
   withChange,
@@ -219,6 +220,7 @@ export class EntryLinkService {
       { type: 'object', kind: 'endpoint', id: device.id, field: 'clientKind', value: 'browser' },
       { type: 'object', kind: 'endpoint', id: device.id, field: 'clientVersion', value: request.version },
     ]);
+    const found = facts.evidence.browser?.value;
     const evaluation = evaluateCrossing(inBrowser);
     const { signon } = computeFigures(facts);
     const before = signonTimeline({ ...signon, entryLink: false }).totalS;
@@ -231,6 +233,7 @@ export class EntryLinkService {
       lost: lostInBrowser(browser.id, request.version),
       browserName: browser.name,
       source: browserDataSource,
+      measured: found ? measuredBrowser(found.kind, found.version, found.touch) : null,
       beforeS: before,
       afterS: after,
       savedS: Math.max(0, before - after),

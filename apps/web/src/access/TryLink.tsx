@@ -119,6 +119,17 @@ export function TryLink({ onClose }: { onClose: () => void }) {
                 {test.data.lost.length === 0 && <li className="py-0.5 text-ink-2">Nothing of what is looked at.</li>}
               </ul>
               <p className="text-ink-3 mt-1">From {test.data.source}</p>
+              {test.data.measured && (test.data.measured.browser !== browser || test.data.measured.version !== asked) && (
+                <button
+                  className="link mt-1"
+                  onClick={() => {
+                    setBrowser(test.data.measured?.browser ?? browser);
+                    setVersion(test.data.measured?.version ?? null);
+                  }}
+                >
+                  A field check found {test.data.measured.name} {test.data.measured.version} there: use that
+                </button>
+              )}
             </section>
           </div>
           <p className="mt-3 text-[14px] leading-[18px]">

@@ -1,5 +1,6 @@
 import type { ChainNode } from '@underpass/contracts';
 import { Link } from 'react-router';
+import { stationsOf, type Station } from './chainGeometry.js';
 import { useMeasuredWidth } from './useMeasuredWidth.js';
 import { clipText } from './text.js';
 
@@ -62,34 +63,6 @@ export function Chains({ rows, label, withPerson = true }: { rows: readonly Chai
       </ul>
     </div>
   );
-}
-
-interface Station {
-  node: ChainNode;
-  x: number;
-  room: number;
-  /** The link that leads here is missing. */
-  gap: boolean;
-}
-
-function stationsOf(nodes: ChainRow['nodes'], column: number, shown: readonly string[]): Station[] {
-  const stations: Station[] = [];
-  let gap = false;
-  for (const node of nodes) {
-    if (!node) {
-      gap = true;
-      continue;
-    }
-    const at = shown.indexOf(node.kind);
-    if (at < 0) continue;
-    // nested groups share their column
-    const same = nodes.filter((each) => each?.kind === node.kind);
-    const n = same.indexOf(node);
-    const room = column / same.length;
-    stations.push({ node, x: at * column + n * room + 6, room: room - 12, gap });
-    gap = false;
-  }
-  return stations;
 }
 
 function ChainLine({ row, column, kinds: shown }: { row: ChainRow; column: number; kinds: readonly string[] }) {

@@ -1,6 +1,8 @@
 import { expect, test } from '@jest/globals';
+import type { ChainNode } from '@underpass/contracts';
 import fc from 'fast-check';
 import { boreOutline } from './bore.js';
+import { stationsOf } from './chainGeometry.js';
 import { clipText } from './text.js';
 
 test('the bore is one closed outline, symmetric about its axis, as thick in a bay as it is told', () => {
@@ -29,4 +31,36 @@ test('a text that is too long ends in an ellipsis and never grows', () => {
       expect(clipText(text, width).length).toBeLessThanOrEqual(Math.max(text.length, 2)),
     ),
   );
+});
+
+test('a chain keeps its order from left to right, each object in the column of its kind, and every gap where a link is missing', () => {
+  const kinds = ['person', 'group', 'publication', 'portal', 'resource'] as const;
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 3 }), fc.subarray([1, 2, 3, 4]), fc.integer({ min: 112, max: 400 }), (nested, gaps, column) => {
+      const chain: ChainNode[] = kinds.flatMap((kind) =>
+        Array.from({ length: kind === 'group' ? 1 + nested : 1 }, (_, i) => ({ kind, id: `${kind}${i}`, name: kind })),
+      );
+      // a missing link stands before the first object of a kind
+      const nodes = chain.flatMap((node) => (gaps.some((at) => kinds[at] === node.kind) && node.id.endsWith('0') ? [null, node] : [node]));
+      const stations = stationsOf(nodes, column, kinds);
+      expect(stations.map(({ node }) => node)).toEqual(chain);
+      for (const [i, { node, x, room, gap }] of stations.entries()) {
+        expect(x).toBeGreaterThan(i === 0 ? 0 : stations[i - 1]!.x);
+        expect(Math.floor(x / column)).toBe(kinds.indexOf(node.kind));
+        expect(x + room).toBeLessThanOrEqual((kinds.indexOf(node.kind) + 1) * column);
+        expect(gap).toBe(nodes[nodes.indexOf(node) - 1] === null);
+      }
+    }),
+  );
+  // what is told for many leaves the person out
+  expect(
+    stationsOf(
+      [
+        { kind: 'person', id: 'p', name: 'P' },
+        { kind: 'group', id: 'g', name: 'G' },
+      ],
+      100,
+      ['group', 'publication'],
+    ).map(({ x }) => x),
+  ).toEqual([6]);
 });

@@ -141,6 +141,8 @@ export interface LinkTestView {
   lost: { feature: string; support: 'yes' | 'partly' | 'no'; from: string | null }[];
   browserName: string;
   source: string;
+  /** The browser that a field check found on this endpoint. */
+  measured: { browser: string; name: string; version: string } | null;
   /** Seconds to the first useful picture with the list and with the link. */
   beforeS: number;
   afterS: number;

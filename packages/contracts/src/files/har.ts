@@ -10,9 +10,9 @@ export const Har = z.object({
         z.object({
           startedDateTime: z.iso.datetime({ offset: true, error: 'must be a time such as 2026-06-12T08:00:00.000Z' }),
           time: z.number(),
-          request: z.object({ method: z.string().max(40), url: z.string().max(100_000) }),
+          request: z.object({ method: z.string().max(40), url: z.string() }),
           response: z.object({ status: z.number() }),
-          timings: z.object({ dns: Time, connect: Time, ssl: Time }),
+          timings: z.object({ dns: Time, connect: Time, ssl: Time }).default({}),
         }),
       )
       .min(1, 'must hold at least one request')

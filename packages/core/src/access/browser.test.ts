@@ -2,7 +2,17 @@ import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { browserSupport } from './browserSupport.js';
-import { browserFeatures, codeSize, entryPath, knownBrowsers, largestOnSheetMm, lostInBrowser, sheet, sheetLayout } from './index.js';
+import {
+  browserFeatures,
+  measuredBrowser,
+  codeSize,
+  entryPath,
+  knownBrowsers,
+  largestOnSheetMm,
+  lostInBrowser,
+  sheet,
+  sheetLayout,
+} from './index.js';
 
 interface Statement {
   version_added: string | false | null;
@@ -71,6 +81,22 @@ describe('what the browser client lacks', () => {
     expect(browserFeatures('lynx', '2')).toBeNull();
     for (const { feature } of lostInBrowser('safari', '17')) expect(says(feature, 'safari', '17')).not.toBe('yes');
   });
+});
+
+test('a measured browser is found in the data by its name, its version and whether it is held in the hand', () => {
+  const found = (kind: string, version: string, touch = false) => measuredBrowser(kind, version, touch)?.browser ?? null;
+  expect([found('Chromium', '156.0.8078.79'), found('Chrome', '157', true), found('Edge', '157.0')]).toEqual([
+    'chrome',
+    'chrome_android',
+    'edge',
+  ]);
+  expect([found('Safari', '18.2', true), found('Firefox', '140.0'), found('Firefox', '140.0', true)]).toEqual([
+    'safari_ios',
+    'firefox',
+    'firefox_android',
+  ]);
+  expect([found('Something', '3'), found('Chrome', 'new')]).toEqual([null, null]);
+  expect(measuredBrowser('Chromium', '156.0.8078.79', false)?.version).toBe('156.0');
 });
 
 describe('codes on paper', () => {

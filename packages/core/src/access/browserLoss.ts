@@ -4,6 +4,17 @@ import { browserDataVersion, browserNames, browserSupport, currentReleases } fro
 export const knownBrowsers = Object.entries(browserNames).map(([id, name]) => ({ id, name, current: currentReleases[id] ?? '' }));
 export const browserDataSource = `open browser-compatibility data ${browserDataVersion}`;
 
+/** The browser of the data that a measured name and version belong to; null where none fits. */
+export function measuredBrowser(kind: string, version: string, touch: boolean): { browser: string; name: string; version: string } | null {
+  const word = /edge|firefox|safari|chrom/.exec(kind.toLowerCase())?.[0];
+  const number = /^\d+(\.\d+)?/.exec(version)?.[0];
+  if (word === undefined || number === undefined) return null;
+  const base = word === 'chrom' ? 'chrome' : word;
+  const mobile = base === 'safari' ? 'safari_ios' : `${base}_android`;
+  const browser = touch && Object.hasOwn(browserNames, mobile) ? mobile : base;
+  return { browser, name: browserNames[browser] ?? browser, version: number };
+}
+
 export interface BrowserFeature {
   feature: string;
   support: 'yes' | 'partly' | 'no';
