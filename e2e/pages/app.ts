@@ -47,10 +47,12 @@ interface Evidence {
   browser?: object;
   rejected: object[];
 }
-/** The evidence of the crossing, as the page's own session reads it. */
-export const evidenceOf = (page: Page, id: string): Promise<Evidence> =>
-  page.evaluate(
-    async (crossing) =>
-      ((await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: { evidence: Evidence } }).facts.evidence,
-    id,
-  );
+interface Facts {
+  evidence: Evidence;
+  /** When they were read. */
+  atMs: number;
+}
+/** The crossing, as the page's own session reads it. */
+export const crossingOf = (page: Page, id: string): Promise<{ facts: Facts }> =>
+  page.evaluate(async (crossing) => (await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: Facts }, id);
+export const evidenceOf = async (page: Page, id: string): Promise<Evidence> => (await crossingOf(page, id)).facts.evidence;
