@@ -174,9 +174,8 @@ test('a guest is not ready: which condition, mended on paper and applied, and ge
   await page.goto('/access/guests');
   await expect(page.getByRole('row', { name: /Odette Garrow/ })).not.toContainText('Invitation accepted');
   // one that has ended is withdrawn in one action, and taken back
-  await page.getByLabel('Choose Yara Kemble').check();
-  await page.getByRole('button', { name: 'Withdraw all access' }).click();
   await page.getByRole('button', { name: 'Withdraw all access of Yara Kemble' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Withdraw all access of Yara Kemble' }).click();
   await expect(page.getByText(/is withdrawn from the next sign-in on/)).toBeVisible();
   await expect(page.getByRole('row', { name: /Yara Kemble/ })).not.toContainText('Plans for surveyors');
   await page.getByRole('button', { name: 'Take it back' }).click();
@@ -206,7 +205,7 @@ test('a set of one’s own is written with live evaluation, kept and removed', a
 test('acceptance: a tester looks at the portal, another is written down, and the difference is marked', async ({ page, browser }) => {
   await signIn(page, people.engineer, '/access/acceptance');
   await page.getByRole('button', { name: 'Start a run' }).click();
-  const run = page.getByRole('region', { name: 'Run' });
+  const run = page.getByRole('region', { name: 'Run', exact: true });
   await expect(run.getByText(/0 of \d+ have looked/)).toBeVisible();
   // one of the testers finds everything at the main portal: a kiosk
   const kiosks = await run.getByRole('listitem').filter({ hasText: 'kiosk' }).getByRole('link').first().getAttribute('href');
@@ -218,7 +217,32 @@ test('acceptance: a tester looks at the portal, another is written down, and the
   await tester.getByLabel('Training desktop').uncheck();
   await tester.getByRole('button', { name: /Keep what/ }).click();
   await expect(tester).toContainText('did not see Training desktop');
-  await expect(page.getByRole('button', { name: 'Sign off the run' })).toBeDisabled();
+  // what should not be there is written down too
+  await tester.getByRole('button', { name: /Write down again/ }).click();
+  await tester.getByRole('combobox', { name: /What else/ }).fill('Payr');
+  await page.getByRole('option', { name: /Payroll/ }).click();
+  await tester.getByRole('button', { name: /Keep what/ }).click();
+  await expect(tester).toContainText('did not see Training desktop; also saw Payroll');
+  const signOff = page.getByRole('button', { name: 'Sign off the run' });
+  await expect(signOff).toBeDisabled();
+  for (let left = await run.getByRole('button', { name: /^Write down what/ }).count(); left > 0; left--) {
+    await run
+      .getByRole('button', { name: /^Write down what/ })
+      .first()
+      .click();
+    await run.getByRole('button', { name: /Keep what/ }).click();
+    await expect(run.getByRole('button', { name: /^Write down what/ })).toHaveCount(left - 1);
+  }
+  await signOff.click();
+  await expect(run.getByText(/signed off by Ines Farrow/)).toBeVisible();
+  await expect(run.getByRole('button')).toHaveCount(0);
+  // the next run begins anew; the signed one stays to be read
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await expect(run.getByText(/0 of \d+ have looked/)).toBeVisible();
+  const all = page.getByRole('region', { name: 'All runs' }).getByRole('listitem').filter({ hasText: 'signed off by Ines Farrow' });
+  await expect(all).toContainText('1 saw something else');
+  await all.getByRole('link').click();
+  await expect(run.getByRole('listitem').filter({ hasText: 'Petra Elstow' })).toContainText('also saw Payroll');
 });
 
 test('a sign-in recorded by the browser is read into steps in a worker, kept, and replaces what was assumed', async ({ page, browser }) => {

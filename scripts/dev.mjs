@@ -1,5 +1,6 @@
 // npm run dev: both sides with hot reload. The server restarts on a change, the pages reload by themselves.
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
@@ -15,6 +16,8 @@ const env = {
   PORT: String(apiPort),
   API_PORT: String(apiPort),
   DEMO_FOLDER: join(root, 'demo/saltmarsh'),
+  PORTAL_URL: `http://localhost:${apiPort + 4}`,
+  PORTAL_KEY: randomBytes(24).toString('hex'),
   LOG_LEVEL: 'warn',
 };
 // a group of its own each, since the compiler's wrapper leaves its watcher behind when it alone is stopped
@@ -28,6 +31,7 @@ const children = [
       '--preserveWatchOutput',
       'apps/server/tsconfig.build.json',
       'apps/cli/tsconfig.build.json',
+      'packages/standins/tsconfig.build.json',
     ],
     { cwd: root, env, stdio: 'inherit', detached: true },
   ),
@@ -42,9 +46,20 @@ const children = [
     ],
     { cwd: root, env, stdio: 'inherit', detached: true },
   ),
+  spawn(
+    process.execPath,
+    [
+      '--watch-path=packages/standins/dist',
+      '--watch-preserve-output',
+      'packages/standins/dist/portalCommand.js',
+      String(apiPort + 4),
+      `http://127.0.0.1:${apiPort}`,
+    ],
+    { cwd: root, env, stdio: 'inherit', detached: true },
+  ),
   spawn(process.execPath, ['../../node_modules/vite/bin/vite.js'], { cwd: join(root, 'apps/web'), env, stdio: 'inherit', detached: true }),
 ];
-say(`The pages with hot reload stand at the address below; the server answers at port ${apiPort}`);
+say(`The pages with hot reload stand at the address below; the server answers at port ${apiPort}, the stand-in portal at ${apiPort + 4}`);
 const stop = () => {
   for (const child of children)
     try {

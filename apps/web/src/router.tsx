@@ -25,6 +25,7 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./access/AccessStage.js')).AccessStage }),
         children: [
           { index: true, lazy: async () => ({ Component: (await import('./access/PeoplePage.js')).PeoplePage }) },
+          { path: 'people', element: <Navigate to="/access" replace /> },
           { path: 'people/:id', lazy: async () => ({ Component: (await import('./access/PersonPage.js')).PersonPage }) },
           { path: 'publications', lazy: async () => ({ Component: (await import('./access/PublicationsPage.js')).PublicationsPage }) },
           { path: 'links', lazy: async () => ({ Component: (await import('./access/LinksPage.js')).LinksPage }) },

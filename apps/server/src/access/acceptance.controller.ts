@@ -1,6 +1,6 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
+import { AcceptanceQuery, Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
 import { z } from 'zod';
 import type { SignedRequest } from '../session/session.guard.js';
 import { AcceptanceService } from './acceptance.service.js';
@@ -13,8 +13,8 @@ export class AcceptanceController {
   constructor(private readonly acceptance: AcceptanceService) {}
 
   @Get()
-  view(): Promise<AcceptanceView> {
-    return this.acceptance.view();
+  view(@Query({ schema: AcceptanceQuery }) { run }: AcceptanceQuery): Promise<AcceptanceView> {
+    return this.acceptance.view(run);
   }
 
   @Post()
@@ -31,13 +31,13 @@ export class AcceptanceController {
     @Req() request: SignedRequest,
   ): Promise<AcceptanceView> {
     await this.acceptance.enter(id, person, body.saw, body.note, request.user.name);
-    return this.acceptance.view();
+    return this.acceptance.view(id);
   }
 
   @Post(':id/sign-off')
   @HttpCode(200)
   async signOff(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<AcceptanceView> {
     await this.acceptance.signOff(id, request.user.name);
-    return this.acceptance.view();
+    return this.acceptance.view(id);
   }
 }

@@ -11,6 +11,7 @@ import { named } from './naming.js';
 import { SightingService } from './sighting.service.js';
 
 const firstFew = 6;
+const mostRuns = 50;
 
 /** Acceptance: who has to look so that every publication is looked at, what they should see, and what they saw. */
 @Injectable()
@@ -26,10 +27,13 @@ export class AcceptanceService {
     return acceptancePlan(this.store.model.access, (person) => guestState(person, nowMs) !== 'ended');
   }
 
-  async view(): Promise<AcceptanceView> {
+  /** The plan as the estate is now, and a run: the one that is named, or the latest. */
+  async view(id?: string): Promise<AcceptanceView> {
     const { model } = this.store;
     const plan = this.plan();
-    const run = await this.data.getRepository(AcceptanceRun).findOne({ where: {}, order: { startedAt: 'DESC' } });
+    const runs = await this.data.getRepository(AcceptanceRun).find({ order: { startedAt: 'DESC' }, take: mostRuns });
+    const run = (id === undefined ? runs[0] : runs.find((each) => each.id === id)) ?? null;
+    if (id !== undefined && !run) throw notFound('acceptance run', id);
     return {
       sets: plan.sets.map(({ people, resources }) => ({
         people: people.length,
@@ -48,6 +52,21 @@ export class AcceptanceService {
         signedOffAt: run.signedOffAt?.toISOString() ?? null,
         signedOffBy: run.signedOffBy,
       },
+      runs: await Promise.all(
+        runs.map(async (each) => {
+          const rows = await this.rows(each);
+          return {
+            id: each.id,
+            startedAt: each.startedAt.toISOString(),
+            startedBy: each.startedBy,
+            people: rows.length,
+            looked: rows.filter(({ saw }) => saw !== null).length,
+            differ: rows.filter(({ missing, extra }) => missing.length + extra.length > 0).length,
+            signedOffAt: each.signedOffAt?.toISOString() ?? null,
+            signedOffBy: each.signedOffBy,
+          };
+        }),
+      ),
     };
   }
 

@@ -5,13 +5,14 @@ import {
   readDocument,
   RequirementSet,
   RequirementText,
+  TryRequest,
   writeDocument,
   type CrossingReadiness,
   type FileProblem,
   type RequirementSetView,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
-import { estateReadiness, faultsOfEstate, readinessOf } from '@underpass/core';
+import { estateReadiness, faultsOfEstate, readinessOf, withChange, type Change } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
@@ -77,12 +78,15 @@ export class RequirementsController {
     return { changeId };
   }
 
-  /** The sets that are for one crossing. */
-  @Get('crossings/:id/readiness')
-  crossing(@Param('id') id: string): CrossingReadiness {
+  /** The sets that are for one crossing, as it would be after a change. */
+  @Post('crossings/:id/readiness')
+  @HttpCode(200)
+  @Needs('reader')
+  crossing(@Param('id') id: string, @Body({ schema: TryRequest }) { change }: TryRequest): CrossingReadiness {
     const ref = this.results.ref(id);
-    const facts = ref && this.results.reader.read(ref);
-    if (!facts) throw notFound('crossing', id);
+    const now = ref && this.results.reader.read(ref);
+    if (!now) throw notFound('crossing', id);
+    const facts = change.length ? withChange(now, change as Change) : now;
     return {
       sets: this.store.model.estate.requirement.flatMap((set) => {
         const result = readinessOf(set, facts);

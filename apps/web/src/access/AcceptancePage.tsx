@@ -1,16 +1,16 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AcceptanceView, TesterRow } from '@underpass/contracts';
+import type { AcceptanceView, Named, TesterRow } from '@underpass/contracts';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { call } from '../api/client.js';
+import { Link, useSearchParams } from 'react-router';
+import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { Pick } from '../ui/Pick.js';
 import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
 import { SourceMark } from '../ui/SourceMark.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
-
-const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+import { moment } from '../ui/times.js';
 
 /** Kinds of person, the fewest people to test with, and the checklist of the run. */
 export function AcceptancePage() {
@@ -18,9 +18,11 @@ export function AcceptancePage() {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('run');
   const answer = useQuery({
-    queryKey: ['access', 'acceptance'],
-    queryFn: () => call<AcceptanceView>('access/acceptance'),
+    queryKey: ['access', 'acceptance', asked],
+    queryFn: () => call<AcceptanceView>(`access/acceptance${query({ run: asked })}`),
     refetchInterval: 15_000,
   });
   if (answer.isPending) return <Loading what="the test people" />;
@@ -29,7 +31,9 @@ export function AcceptancePage() {
   const { run } = view;
   const send = async (method: string, path: string, body?: unknown) => {
     try {
-      client.setQueryData(['access', 'acceptance'], await call<AcceptanceView>(path, method, body));
+      const next = await call<AcceptanceView>(path, method, body);
+      client.setQueryData(['access', 'acceptance', next.run?.id === next.runs[0]?.id ? null : next.run?.id], next);
+      if (method === 'POST' && path === 'access/acceptance') setSearch({}, { replace: true });
     } catch (error) {
       notice({ text: (error as Error).message });
     }
@@ -57,10 +61,10 @@ export function AcceptancePage() {
       {run ? (
         <section aria-label="Run" className="mt-4">
           <h2>
-            Run of {when(run.startedAt)}
+            Run of {moment(run.startedAt)}
             <span className="font-normal text-ink-3 text-[13px] ml-2">
               {run.signedOffAt
-                ? `signed off by ${run.signedOffBy}, ${when(run.signedOffAt)}`
+                ? `signed off by ${run.signedOffBy}, ${moment(run.signedOffAt)}`
                 : `${run.testers.filter(({ saw }) => saw !== null).length} of ${run.testers.length} have looked`}
             </span>
           </h2>
@@ -92,6 +96,7 @@ export function AcceptancePage() {
           what they should see.
         </p>
       )}
+      {view.runs.length > 1 && <EarlierRuns runs={view.runs} shown={run?.id} />}
       <h2 className="mt-7">Kinds of person</h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {view.sets.map((set) => (
@@ -118,10 +123,44 @@ export function AcceptancePage() {
   );
 }
 
+function EarlierRuns({ runs, shown }: { runs: AcceptanceView['runs']; shown: string | undefined }) {
+  return (
+    <section aria-labelledby="runs" className="mt-7">
+      <h2 id="runs">All runs</h2>
+      <ul className="mt-1 border-t-[1.5px] border-ink">
+        {runs.map((each, i) => (
+          <li key={each.id} className="border-b border-rule py-1 grid grid-cols-[170px_1fr_1fr] gap-4">
+            <Link
+              className={each.id === shown ? 'font-bold' : 'link'}
+              aria-current={each.id === shown ? 'true' : undefined}
+              to={i === 0 ? '/access/acceptance' : `/access/acceptance?run=${each.id}`}
+            >
+              {moment(each.startedAt)}
+            </Link>
+            <span>
+              {each.looked} of {each.people} have looked
+              {each.looked > 0 &&
+                (each.differ > 0 ? (
+                  <b className="text-amber">, {each.differ} saw something else</b>
+                ) : (
+                  <span className="text-ink-3">, all saw what they should</span>
+                ))}
+            </span>
+            <span className="text-ink-3">
+              {each.signedOffAt ? `signed off by ${each.signedOffBy}, ${moment(each.signedOffAt)}` : `open, started by ${each.startedBy}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: boolean; onSaw: (saw: string[], note: string) => void }) {
   const { chosen: saw, toggle } = useChosen(tester.saw ?? tester.expected.map(({ id }) => id));
   const [note, setNote] = useState(tester.note ?? '');
   const [editing, setEditing] = useState(false);
+  const [more, setMore] = useState<readonly Named[]>(tester.extra);
   const different = tester.missing.length + tester.extra.length > 0;
   return (
     <li className="border-b border-rule py-1.5 grid grid-cols-[170px_1fr_auto] gap-4">
@@ -138,12 +177,25 @@ function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: bool
               onSaw([...saw], note.trim());
             }}
           >
-            {tester.expected.map((resource) => (
+            {[...tester.expected, ...more].map((resource) => (
               <label key={resource.id} className="flex gap-1.5 items-center">
                 <input type="checkbox" checked={saw.has(resource.id)} onChange={() => toggle(resource.id)} />
                 {resource.name}
               </label>
             ))}
+            <span className="w-[170px]">
+              <Pick
+                kind="resource"
+                label={`What else ${tester.name} saw`}
+                placeholder="Saw something else?"
+                value={null}
+                onPick={(resource) => {
+                  if (!resource || saw.has(resource.id)) return;
+                  if (![...tester.expected, ...more].some(({ id }) => id === resource.id)) setMore([...more, resource]);
+                  toggle(resource.id);
+                }}
+              />
+            </span>
             <input
               className="field w-[200px]"
               aria-label="Note"
@@ -172,7 +224,7 @@ function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: bool
                 <span className="text-ink-3">
                   {' '}
                   {tester.source} by {tester.by}
-                  {tester.at && `, ${when(tester.at)}`}
+                  {tester.at && `, ${moment(tester.at)}`}
                   {tester.note && `: ${tester.note}`}
                 </span>
               </p>

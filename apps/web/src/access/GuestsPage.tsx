@@ -4,16 +4,18 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { LongList } from '../ui/LongList.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { day } from '../ui/times.js';
 
 const stateWords = (row: GuestRow): string => {
   switch (row.state) {
     case 'ended':
-      return `ended ${row.endsOn}`;
+      return `ended ${row.endsOn ? day(row.endsOn) : ''}`;
     case 'ending soon':
       return `ends in ${row.daysLeft} ${row.daysLeft === 1 ? 'day' : 'days'}`;
     case 'not accepted':
@@ -21,9 +23,13 @@ const stateWords = (row: GuestRow): string => {
     case 'not recorded':
       return 'nobody answers for them';
     case 'current':
-      return `to ${row.endsOn}`;
+      return `to ${row.endsOn ? day(row.endsOn) : ''}`;
   }
 };
+
+const nameOf = (guests: readonly GuestRow[]) => (guests.length === 1 ? (guests[0]?.name ?? '') : `${guests.length} guests`);
+const grid =
+  'grid grid-cols-[28px_minmax(130px,1fr)_minmax(150px,1fr)_minmax(150px,1.2fr)_minmax(100px,0.8fr)_minmax(150px,1.5fr)_minmax(130px,1fr)]';
 
 /** Guests, those past their end first: what they can still reach, and one action that withdraws all of it. */
 export function GuestsPage() {
@@ -39,7 +45,8 @@ export function GuestsPage() {
   const rows = answer.data;
   const ended = rows.filter(({ state, reaches }) => state === 'ended' && reaches.length > 0);
   const soon = rows.filter(({ state }) => state === 'ending soon');
-  const whom = rows.filter(({ id, reaches }) => chosen.has(id) && reaches.length > 0);
+  // nobody chosen: those past their end are meant
+  const whom = chosen.size ? rows.filter(({ id, reaches }) => chosen.has(id) && reaches.length > 0) : ended;
   const withdraw = async () => {
     setSure(false);
     try {
@@ -47,7 +54,7 @@ export function GuestsPage() {
       await client.invalidateQueries();
       setChosen(new Set());
       notice({
-        text: `All access of ${whom.length === 1 ? whom[0]?.name : `${whom.length} guests`} is withdrawn from the next sign-in on.`,
+        text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`,
         action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
       });
     } catch (error) {
@@ -74,60 +81,21 @@ export function GuestsPage() {
         </div>
         {canEdit && (
           <button className="btn" disabled={whom.length === 0} onClick={() => setSure(true)}>
-            Withdraw all access{whom.length > 1 ? ` of ${whom.length}` : ''}
+            Withdraw all access{whom.length ? ` of ${nameOf(whom)}` : ''}
           </button>
         )}
       </div>
       {rows.length === 0 && <Empty>Nobody from outside is in this estate. A person of the kind guest appears here.</Empty>}
       {rows.length > 0 && (
-        <div className="overflow-x-auto">
-          <table className="w-full mt-3 border-collapse min-w-[900px]">
-            <thead>
-              <tr className="head">
-                <th className="w-7" aria-label="Choose" />
-                <th className="text-left font-normal pb-1">Guest</th>
-                <th className="text-left font-normal">Access</th>
-                <th className="text-left font-normal">Organisation</th>
-                <th className="text-left font-normal">Owner</th>
-                <th className="text-left font-normal">Can reach</th>
-                <th className="text-left font-normal">Not met</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.id} data-row tabIndex={-1} className="border-b border-rule h-[29px] hover:bg-earth">
-                  <td>
-                    <input type="checkbox" aria-label={`Choose ${row.name}`} checked={chosen.has(row.id)} onChange={() => toggle(row.id)} />
-                  </td>
-                  <td className="pr-3">
-                    <Link className="font-semibold border-b border-dotted border-ink-3" to={`/access/people/${encodeURIComponent(row.id)}`}>
-                      {row.name}
-                    </Link>
-                  </td>
-                  <td className={`pr-3 whitespace-nowrap ${row.state === 'current' ? 'text-ink-2' : 'text-amber font-bold'}`}>
-                    {stateWords(row)}
-                  </td>
-                  <td className="pr-3">
-                    {row.organisation ?? 'not known'}
-                    {row.country && <span className="text-ink-3">, {row.country}</span>}
-                  </td>
-                  <td className="pr-3">{row.owner?.name ?? 'nobody'}</td>
-                  <td className="pr-3">{row.reaches.join(', ')}</td>
-                  <td className="pr-3">
-                    {row.unmet.length > 0 && row.crossing && (
-                      <Link
-                        className="text-brick font-semibold border-b border-dotted border-brick"
-                        to={`/crossings/${encodeURIComponent(row.crossing)}?q=open`}
-                      >
-                        {row.unmet.join('; ')}
-                      </Link>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <LongList
+          rows={rows}
+          label="Guests"
+          heads={[{ name: 'Choose', unseen: true }, 'Guest', 'Access', 'Organisation', 'Owner', 'Can reach', 'Not met']}
+          grid={grid}
+          minWidth="min-w-[900px]"
+          height="max-h-[calc(100vh-170px)] mt-3"
+          cells={(row) => <GuestCells row={row} chosen={chosen.has(row.id)} onToggle={() => toggle(row.id)} />}
+        />
       )}
       <Dialog
         open={sure}
@@ -143,9 +111,48 @@ export function GuestsPage() {
           ))}
         </ul>
         <button className="btn mt-4" onClick={() => void withdraw()}>
-          Withdraw all access of {whom.length === 1 ? whom[0]?.name : `${whom.length} guests`}
+          Withdraw all access of {nameOf(whom)}
         </button>
       </Dialog>
+    </>
+  );
+}
+
+function GuestCells({ row, chosen, onToggle }: { row: GuestRow; chosen: boolean; onToggle: () => void }) {
+  return (
+    <>
+      <span role="cell" className="flex">
+        <input type="checkbox" aria-label={`Choose ${row.name}`} checked={chosen} onChange={onToggle} />
+      </span>
+      <span role="cell" className="pr-3 truncate">
+        <Link className="font-semibold border-b border-dotted border-ink-3" to={`/access/people/${encodeURIComponent(row.id)}`}>
+          {row.name}
+        </Link>
+      </span>
+      <span role="cell" className={`pr-3 truncate ${row.state === 'current' ? 'text-ink-2' : 'text-amber font-bold'}`}>
+        {stateWords(row)}
+      </span>
+      <span role="cell" className="pr-3 truncate">
+        {row.organisation ?? 'not known'}
+        {row.country && <span className="text-ink-3">, {row.country}</span>}
+      </span>
+      <span role="cell" className="pr-3 truncate">
+        {row.owner?.name ?? 'nobody'}
+      </span>
+      <span role="cell" className="pr-3 truncate" title={row.reaches.join(', ')}>
+        {row.reaches.join(', ')}
+      </span>
+      <span role="cell" className="truncate">
+        {row.unmet.length > 0 && row.crossing && (
+          <Link
+            className="text-brick font-semibold border-b border-dotted border-brick"
+            title={row.unmet.join('; ')}
+            to={`/crossings/${encodeURIComponent(row.crossing)}?q=open`}
+          >
+            {row.unmet.join('; ')}
+          </Link>
+        )}
+      </span>
     </>
   );
 }

@@ -5,11 +5,13 @@ import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
+import { LongList } from '../ui/LongList.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { MakeLink } from './MakeLink.js';
 import { PrintCodes } from './PrintCodes.js';
 import { TryLink } from './TryLink.js';
 import { useTitle } from '../shell/useTitle.js';
+import { day } from '../ui/times.js';
 
 const stateInk: Record<EntryLinkView['state'], string> = {
   good: 'text-tile',
@@ -17,6 +19,9 @@ const stateInk: Record<EntryLinkView['state'], string> = {
   revoked: 'text-ink-3',
   'leads nowhere': 'text-amber',
 };
+
+const grid =
+  'grid grid-cols-[28px_minmax(150px,1.2fr)_minmax(140px,1.2fr)_minmax(110px,0.8fr)_minmax(150px,1.2fr)_60px_minmax(130px,0.9fr)_84px] gap-x-3';
 
 /** Links that go straight to a resource: make, try, print as codes, take back. */
 export function LinksPage() {
@@ -92,66 +97,31 @@ export function LinksPage() {
               Print {chosen.size || ''} {chosen.size === 1 ? 'code' : 'codes'}
             </button>
           </div>
-          <div className="overflow-x-auto">
-            <table className="w-full mt-2 border-collapse min-w-[860px]">
-              <thead>
-                <tr className="head">
-                  <th className="w-7" aria-label="Choose" />
-                  <th className="text-left font-normal pb-1">Caption</th>
-                  <th className="text-left font-normal">For</th>
-                  <th className="text-left font-normal">Resource</th>
-                  <th className="text-left font-normal">Link</th>
-                  <th className="text-right font-normal pr-3">Opened</th>
-                  <th className="text-left font-normal">State</th>
-                  <th aria-label="Take back" />
-                </tr>
-              </thead>
-              <tbody>
-                {links.map((link) => (
-                  <tr key={link.id} data-row tabIndex={-1} className="border-b border-rule h-[29px] hover:bg-earth">
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`Choose ${link.caption}, ${link.targetName}`}
-                        checked={chosen.has(link.id)}
-                        onChange={() => toggle(link.id)}
-                      />
-                    </td>
-                    <td className="pr-3 font-semibold">{link.caption}</td>
-                    <td className="pr-3">
-                      {link.targetName}
-                      {link.place && link.targetKind !== 'location' && <span className="text-ink-3">, {link.place}</span>}
-                    </td>
-                    <td className="pr-3">{link.resourceName}</td>
-                    <td className="pr-3 mono truncate max-w-[220px]">
-                      <a
-                        className="link"
-                        href={link.url}
-                        target="_blank"
-                        rel="noreferrer"
-                        title={link.leadsTo ? `Leads to ${link.leadsTo}` : undefined}
-                      >
-                        {link.url.replace(/^https?:\/\//, '')}
-                      </a>
-                    </td>
-                    <td className="text-right pr-3">{link.opened}</td>
-                    <td className={`pr-3 whitespace-nowrap ${stateInk[link.state]}`}>
-                      {link.state === 'good'
-                        ? `to ${new Date(link.expiresAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}`
-                        : link.state}
-                    </td>
-                    <td className="text-right">
-                      {canEdit && link.state === 'good' && (
-                        <button className="btn btn-small" onClick={() => void revoke(link)}>
-                          Take back
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <LongList
+            rows={links}
+            label="Links"
+            heads={[
+              { name: 'Choose', unseen: true },
+              'Caption',
+              'For',
+              'Resource',
+              'Link',
+              { name: 'Opened', right: true },
+              'State',
+              { name: 'Take back', unseen: true },
+            ]}
+            grid={grid}
+            minWidth="min-w-[900px]"
+            height="max-h-[calc(100vh-200px)] mt-2"
+            cells={(link) => (
+              <LinkCells
+                link={link}
+                chosen={chosen.has(link.id)}
+                onToggle={() => toggle(link.id)}
+                onRevoke={canEdit ? () => void revoke(link) : null}
+              />
+            )}
+          />
         </>
       )}
       {dialog === 'make' && (
@@ -165,6 +135,54 @@ export function LinksPage() {
       )}
       {dialog === 'test' && <TryLink onClose={() => setDialog(null)} />}
       {dialog === 'print' && <PrintCodes ids={[...chosen]} onClose={() => setDialog(null)} />}
+    </>
+  );
+}
+
+function LinkCells({
+  link,
+  chosen,
+  onToggle,
+  onRevoke,
+}: {
+  link: EntryLinkView;
+  chosen: boolean;
+  onToggle: () => void;
+  onRevoke: (() => void) | null;
+}) {
+  return (
+    <>
+      <span role="cell" className="flex">
+        <input type="checkbox" aria-label={`Choose ${link.caption}, ${link.targetName}`} checked={chosen} onChange={onToggle} />
+      </span>
+      <span role="cell" className="font-semibold truncate" title={link.caption}>
+        {link.caption}
+      </span>
+      <span role="cell" className="truncate">
+        {link.targetName}
+        {link.place && link.targetKind !== 'location' && <span className="text-ink-3">, {link.place}</span>}
+      </span>
+      <span role="cell" className="truncate">
+        {link.resourceName}
+      </span>
+      <span role="cell" className="mono truncate">
+        <a className="link" href={link.url} target="_blank" rel="noreferrer" title={link.leadsTo ? `Leads to ${link.leadsTo}` : undefined}>
+          {link.url.replace(/^https?:\/\//, '')}
+        </a>
+      </span>
+      <span role="cell" className="text-right">
+        {link.opened}
+      </span>
+      <span role="cell" className={`truncate ${stateInk[link.state]}`}>
+        {link.state === 'good' ? `to ${day(link.expiresAt)}` : link.state}
+      </span>
+      <span role="cell" className="text-right">
+        {onRevoke && link.state === 'good' && (
+          <button className="btn btn-small" onClick={onRevoke}>
+            Take back
+          </button>
+        )}
+      </span>
     </>
   );
 }

@@ -139,8 +139,7 @@ export function PeoplePage() {
           rows={rows}
           total={total}
           label="People"
-          heads={['Person', 'Kind', 'Location', 'Groups', 'Sees now', 'Next', 'To know']}
-          rightAligned={(i) => i === 4 || i === 5}
+          heads={['Person', 'Kind', 'Location', 'Groups', { name: 'Sees now', right: true }, { name: 'Next', right: true }, 'To know']}
           grid={grid}
           minWidth="min-w-[880px]"
           height="h-[calc(100vh-180px)]"

@@ -11,6 +11,7 @@ import { Strip } from '../ui/Strip.js';
 import { Consequence } from './Consequence.js';
 import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
+import { moment } from '../ui/times.js';
 
 /** One person: what they see through what, and why not the rest. */
 export function PersonPage() {
@@ -31,7 +32,8 @@ function sentence(view: AccessPersonView): string {
   if (hidden[0]) return `${hidden[0].name} is given but hidden: the publication ${hidden[0].hiddenIn} is attached to no portal.`;
   if (view.after.length === 0) return 'Sees nothing: no group gives a publication that a portal shows.';
   const nowNames = names(view.now);
-  if (nowNames !== names(view.after)) return `Sees ${nowNames || 'nothing'} now, and ${names(view.after)} after the next sign-in.`;
+  if (nowNames !== names(view.after))
+    return `Sees ${nowNames || 'nothing'} now, and ${names(view.after)} after the next sign-in${view.desktops.length ? `: then has to choose between ${view.desktops.length} desktops` : ''}.`;
   if (view.startsAtOnce) return `${view.after[0]?.name} starts at once: it is the only one.`;
   if (view.desktops.length) return `Has to choose between ${view.desktops.length} desktops.`;
   return `Chooses from ${view.after.length} resources.`;
@@ -77,12 +79,7 @@ function Person({ view }: { view: AccessPersonView }) {
           <p className="text-[15px] leading-5 mt-1">{sentence(view)}</p>
           <p className="text-ink-3 mt-1">
             In {names(view.groups) || 'no group'}
-            {view.signedInAt && (
-              <>
-                ; last signed in{' '}
-                {new Date(view.signedInAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
-              </>
-            )}
+            {view.signedInAt && <>; last signed in {moment(view.signedInAt)}</>}
           </p>
         </div>
         {canEdit && (
@@ -206,9 +203,7 @@ function Sightings({ view }: { view: AccessPersonView }) {
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {view.sightings.map((sighting) => (
           <li key={sighting.at} className="border-b border-rule py-1 grid grid-cols-[150px_1fr] gap-3">
-            <span className="text-ink-3">
-              {new Date(sighting.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
-            </span>
+            <span className="text-ink-3">{moment(sighting.at)}</span>
             <span>
               <SourceMark source="reported" /> {sighting.portalName}: {outcomes[sighting.outcome] ?? sighting.outcome}
               {sighting.opened ? ` of ${sighting.opened}` : ''}

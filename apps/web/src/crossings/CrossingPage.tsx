@@ -173,7 +173,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         {bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />}
       </section>
       {question === 'usable' && <SignonPanel view={view} before={tried ? now : null} limitS={section.limitSignonS} />}
-      {question === 'open' && <OpenPanel id={answer.id} facts={facts} view={view} trying={tried !== null} />}
+      {question === 'open' && <OpenPanel id={answer.id} facts={facts} view={view} change={change} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
         <FindingsList findings={now.findings} trying={remedy} onTry={tryChange} />
         <TryPanel answer={answer} now={now} tried={tried} change={change} remedy={remedy} onChange={tryChange} why={why} />

@@ -15,6 +15,7 @@ import { Verdict, verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.j
 import { useTitle } from '../shell/useTitle.js';
 
 const pageSize = 200;
+const right = (name: string) => ({ name, right: true });
 const filters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
 const grid =
   'grid grid-cols-[104px_minmax(120px,1.1fr)_minmax(110px,0.8fr)_minmax(130px,1fr)_minmax(120px,1fr)_70px_70px_64px_minmax(130px,1.3fr)] gap-x-3';
@@ -126,8 +127,17 @@ export function CrossingsPage() {
           rows={rows}
           total={total}
           label="Crossings"
-          heads={['Verdict', 'Person', 'Endpoint', 'Location', 'Resource', 'Delay', 'Frames', 'Usable', 'First finding']}
-          rightAligned={(i) => i >= 5 && i <= 7}
+          heads={[
+            'Verdict',
+            'Person',
+            'Endpoint',
+            'Location',
+            'Resource',
+            right('Delay'),
+            right('Frames'),
+            right('Usable'),
+            'First finding',
+          ]}
           grid={grid}
           minWidth="min-w-[1020px]"
           height="h-[calc(100vh-190px)]"

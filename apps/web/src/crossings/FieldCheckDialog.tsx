@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Strip } from '../ui/Strip.js';
+import { moment } from '../ui/times.js';
 
 const stateWords: Record<CheckLinkView['state'], string> = {
   'not opened': 'Not opened yet',
@@ -105,8 +106,7 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
               {state.state === 'measuring' && state.step ? `: ${state.step}` : ''}
             </p>
             <p className="text-ink-3 mt-1">
-              Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until{' '}
-              {new Date(link.expiresAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
+              Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until {moment(link.expiresAt)}
             </p>
             {!state.revokedAt && (
               <button

@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CrossingReadiness } from '@underpass/contracts';
-import type { CrossingView, FactsJson } from '@underpass/core';
+import type { Change, CrossingView, FactsJson } from '@underpass/core';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 
 const words: Record<string, string> = { met: 'met', fallback: 'a fallback will do', 'not met': 'not met', 'not known': 'not known' };
 
 /** The ladder step by step, the way to who sees what, and the features that have conditions here. */
-export function OpenPanel({ id, facts, view, trying }: { id: string; facts: FactsJson; view: CrossingView; trying: boolean }) {
+export function OpenPanel({ id, facts, view, change }: { id: string; facts: FactsJson; view: CrossingView; change: Change }) {
   const answer = useQuery({
-    queryKey: ['crossing', id, 'readiness'],
-    queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`),
+    queryKey: ['crossing', id, 'readiness', change],
+    queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`, 'POST', { change }),
+    placeholderData: (previous) => previous,
   });
   const why = facts.portal ? '' : `?why=${encodeURIComponent(facts.resource.id)}`;
   return (
@@ -46,7 +47,7 @@ export function OpenPanel({ id, facts, view, trying }: { id: string; facts: Fact
               </Link>{' '}
               <span className={`font-normal text-[13px] ml-1 ${set.readiness === 'not ready' ? 'text-brick' : 'text-ink-3'}`}>
                 {set.readiness}
-                {trying ? ' as it is now, without the change' : ''}
+                {change.length ? ' with the change' : ''}
               </span>
             </h2>
             <ul className="mt-1 border-t-[1.5px] border-ink">

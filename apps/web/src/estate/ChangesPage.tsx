@@ -8,6 +8,7 @@ import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
+import { moment } from '../ui/times.js';
 
 interface DraftRow {
   id: string;
@@ -44,9 +45,7 @@ export function ChangesPage() {
       <ol className="mt-3 border-t-[1.5px] border-ink">
         {changes.data?.map((entry) => (
           <li key={entry.changeId} data-row tabIndex={-1} className="border-b border-rule py-2 grid grid-cols-[150px_150px_1fr_auto] gap-4">
-            <span className="text-ink-3">
-              {new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
-            </span>
+            <span className="text-ink-3">{moment(entry.at)}</span>
             <span>{entry.by}</span>
             <div className="min-w-0">
               <b className={`font-semibold ${entry.undone ? 'line-through text-ink-3' : ''}`}>{entry.summary}</b>
@@ -73,9 +72,7 @@ export function ChangesPage() {
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {drafts.data?.map((draft) => (
           <li key={draft.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
-            <span className="w-[150px] text-ink-3">
-              {new Date(draft.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
-            </span>
+            <span className="w-[150px] text-ink-3">{moment(draft.createdAt)}</span>
             <span className="w-[134px]">{draft.createdBy}</span>
             <span className="flex-1">
               {draft.crossing ? (

@@ -9,6 +9,7 @@ import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
 import { ObjectField } from './ObjectField.js';
+import { moment } from '../ui/times.js';
 
 const at = (value: unknown, path: readonly string[]): unknown =>
   path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
@@ -232,8 +233,7 @@ function Form({
             {history.map((entry) => (
               <li key={entry.changeId} className="border-b border-rule py-1.5">
                 <span className="text-ink-3 block">
-                  {new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })},{' '}
-                  {entry.by}
+                  {moment(entry.at)}, {entry.by}
                 </span>
                 {entry.summary}
               </li>

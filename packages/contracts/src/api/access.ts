@@ -95,6 +95,8 @@ export const SheetQuery = z.object({
   format: z.enum(['svg', 'pdf']).default('svg'),
 });
 
+export const AcceptanceQuery = z.object({ run: z.uuid().optional() });
+
 export const RequirementText = z.object({ text: z.string().min(1).max(200_000) }).meta({ id: 'RequirementText' });
 
 /** A recorded sign-in as it is kept: steps and counts. Addresses, headers, cookies and bodies never leave the browser. */
@@ -150,6 +152,7 @@ export type EntryLinkRequest = z.infer<typeof EntryLinkRequest>;
 export type EntryLinkView = z.infer<typeof EntryLinkView>;
 export type LinkTestRequest = z.infer<typeof LinkTestRequest>;
 export type SheetQuery = z.infer<typeof SheetQuery>;
+export type AcceptanceQuery = z.infer<typeof AcceptanceQuery>;
 export type RequirementText = z.infer<typeof RequirementText>;
 export type RecordingRequest = z.infer<typeof RecordingRequest>;
 export type RulesRequest = z.infer<typeof RulesRequest>;

@@ -132,6 +132,18 @@ export interface AcceptanceView {
     signedOffAt: string | null;
     signedOffBy: string | null;
   } | null;
+  /** Every run there was, the latest first. */
+  runs: {
+    id: string;
+    startedAt: string;
+    startedBy: string;
+    people: number;
+    looked: number;
+    /** People who saw something else than they should. */
+    differ: number;
+    signedOffAt: string | null;
+    signedOffBy: string | null;
+  }[];
 }
 export interface LinkTestView {
   verdict: string;

@@ -48,6 +48,8 @@ export const ChangeRequest = z
   .object({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) })
   .meta({ id: 'ChangeRequest' });
 export const ImpactRequest = z.object({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
+/** A change that is only tried; none shows things as they are. */
+export const TryRequest = z.object({ change: z.array(EditRequest).max(50) }).meta({ id: 'TryRequest' });
 export const DraftRequest = z
   .object({
     name: z.string().trim().min(1).max(120),
@@ -83,6 +85,7 @@ export type CrossingQuery = z.infer<typeof CrossingQuery>;
 export type ObjectQuery = z.infer<typeof ObjectQuery>;
 export type FindQuery = z.infer<typeof FindQuery>;
 export type EditRequest = z.infer<typeof EditRequest>;
+export type TryRequest = z.infer<typeof TryRequest>;
 export type ChangeRequest = z.infer<typeof ChangeRequest>;
 export type ImpactRequest = z.infer<typeof ImpactRequest>;
 export type DraftRequest = z.infer<typeof DraftRequest>;
