@@ -1,11 +1,14 @@
 import type { CrossingView } from '@underpass/core';
 import { Link } from 'react-router';
 import { Timeline } from '../drawing/Timeline.js';
+import { comparedRows, type TimelineRow } from '../drawing/timelineRows.js';
 import type { SourceWord } from '../ui/SourceMark.js';
+import { moment } from '../ui/times.js';
+
+const rowsOf = (view: CrossingView): TimelineRow[] => view.steps.map((step) => ({ ...step, source: step.source as SourceWord }));
 
 /** The sign-on step by step, what shortcuts would save, and the sessions the person has elsewhere. */
 export function SignonPanel({ view, before, limitS }: { view: CrossingView; before: CrossingView | null; limitS: number }) {
-  const earlier = new Map(before?.steps.map((step) => [step.name, step.seconds]));
   const end = (steps: CrossingView['steps']) => Math.max(0, ...steps.map((step) => step.startS + step.seconds));
   const { sessions, outcomes, policy } = view.leftBehind;
   const saving = view.shortcuts.filter((shortcut) => !shortcut.inUse && shortcut.savedS >= 0.05);
@@ -15,11 +18,7 @@ export function SignonPanel({ view, before, limitS }: { view: CrossingView; befo
       className="pt-3 pb-4 border-b border-rule grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)] gap-x-12"
     >
       <Timeline
-        rows={view.steps.map((step) => ({
-          ...step,
-          source: step.source as SourceWord,
-          ...(before ? { beforeS: earlier.get(step.name) ?? null } : {}),
-        }))}
+        rows={before ? comparedRows(rowsOf(view), rowsOf(before)) : rowsOf(view)}
         totalS={end(view.steps)}
         {...(before ? { beforeTotalS: end(before.steps) } : {})}
         limitS={limitS}
@@ -54,7 +53,7 @@ export function SignonPanel({ view, before, limitS }: { view: CrossingView; befo
                       on <span className="mono">{session.endpoint}</span>
                     </>
                   )}
-                  <span className="text-ink-3">, used {session.usedAt.slice(0, 16).replace('T', ' ')}</span>
+                  <span className="text-ink-3">, used {moment(session.usedAt)}</span>
                 </li>
               ))}
             </ul>

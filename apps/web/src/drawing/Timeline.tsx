@@ -1,18 +1,6 @@
-import { SourcePath, type SourceWord } from '../ui/SourceMark.js';
+import { SourcePath } from '../ui/SourceMark.js';
+import type { TimelineRow } from './timelineRows.js';
 import { useMeasuredWidth } from './useMeasuredWidth.js';
-
-export interface TimelineRow {
-  name: string;
-  startS: number;
-  seconds: number;
-  source: SourceWord;
-  byPerson: boolean;
-  critical: boolean;
-  /** Time of the person before it starts, s. */
-  personS?: number;
-  /** Seconds before the change; null where the step was not there. Absent where nothing is compared. */
-  beforeS?: number | null;
-}
 
 const row = 21;
 const names = 158;
@@ -23,7 +11,7 @@ const time = (s: number) => (s > 0 && s < 0.095 ? `${Math.max(1, Math.round(s * 
 
 /**
  * Steps in time as dimension lines: oblique ticks at start and end, the figure behind. Steps that decide the end are bold, time of
- * the person is dashed. What a step took before a change stands struck through.
+ * the person is dashed. Before a change: the dotted line above, and the figure struck through.
  */
 export function Timeline({
   rows,
@@ -43,6 +31,7 @@ export function Timeline({
   const room = Math.max(200, width - names - right);
   const x = (s: number) => names + (s / most) * room;
   const foot = rows.length * row + 12;
+  const other = beforeTotalS !== undefined && Math.abs(beforeTotalS - totalS) > 0.05;
   return (
     <div ref={frame} className="overflow-x-auto">
       <svg aria-hidden width={names + room + right} height={foot + 28} className="block">
@@ -57,7 +46,9 @@ export function Timeline({
         {rows.map((step, i) => {
           const y = i * row + 14;
           const [from, to] = [x(step.startS), x(step.startS + step.seconds)];
-          const changed = step.beforeS !== undefined && step.beforeS !== null && Math.abs(step.beforeS - step.seconds) >= 0.05;
+          const { before } = step;
+          const changed = before !== undefined && (step.gone || Math.abs(before.seconds - step.seconds) >= 0.05);
+          const moved = before !== undefined && (changed || Math.abs(before.startS - step.startS) >= 0.05);
           return (
             <g key={step.name} className="moves">
               <text
@@ -66,16 +57,27 @@ export function Timeline({
                 fontSize="13"
                 fontWeight={step.critical ? 600 : 400}
                 fill={step.critical ? 'var(--ink)' : 'var(--ink-2)'}
+                textDecoration={step.gone ? 'line-through' : undefined}
               >
                 {step.name}
               </text>
               <path d={`M${names} ${y + 9}H${names + room}`} stroke="var(--rule)" strokeWidth=".7" />
-              <path
-                d={`M${from} ${y}H${to}`}
-                stroke={step.critical ? 'var(--bore)' : 'var(--ink-3)'}
-                strokeWidth={step.critical ? 3.4 : 1.3}
-                strokeDasharray={step.byPerson ? '5 3' : undefined}
-              />
+              {moved && (
+                <path
+                  d={`M${x(before.startS)} ${step.gone ? y : y - 5}H${x(before.startS + before.seconds)}`}
+                  stroke="var(--ink-2)"
+                  strokeWidth="1.4"
+                  strokeDasharray="1.4 2.6"
+                />
+              )}
+              {!step.gone && (
+                <path
+                  d={`M${from} ${y}H${to}`}
+                  stroke={step.critical ? 'var(--bore)' : 'var(--ink-3)'}
+                  strokeWidth={step.critical ? 3.4 : 1.3}
+                  strokeDasharray={step.byPerson ? '5 3' : undefined}
+                />
+              )}
               {step.personS ? (
                 <path
                   d={`M${x(step.startS - step.personS)} ${y}H${from - 4}`}
@@ -84,20 +86,36 @@ export function Timeline({
                   strokeDasharray="5 3"
                 />
               ) : null}
-              <path d={`M${from - 3} ${y + 5}l6 -10M${to - 3} ${y + 5}l6 -10`} stroke="var(--ink-2)" strokeWidth="1.1" />
-              <g color="var(--ink-2)" transform={`translate(${to + 8} ${y - 4.5}) scale(.85)`}>
-                <SourcePath source={step.source} />
-              </g>
-              <text x={to + 20} y={y + 4} fontSize="12.5" fontWeight={step.critical ? 700 : 400}>
+              {!step.gone && (
+                <>
+                  <path d={`M${from - 3} ${y + 5}l6 -10M${to - 3} ${y + 5}l6 -10`} stroke="var(--ink-2)" strokeWidth="1.1" />
+                  <g color="var(--ink-2)" transform={`translate(${to + 8} ${y - 4.5}) scale(.85)`}>
+                    <SourcePath source={step.source} />
+                  </g>
+                </>
+              )}
+              <text
+                x={to + (step.gone ? 8 : 20)}
+                y={y + 4}
+                fontSize="12.5"
+                fontWeight={step.critical ? 700 : 400}
+                stroke="var(--paper)"
+                strokeWidth="3"
+                paintOrder="stroke"
+              >
                 {changed && (
                   <tspan textDecoration="line-through" fill="var(--ink-3)" fontWeight="400">
-                    {seconds(step.beforeS as number)}
+                    {time(before.seconds)}
                   </tspan>
                 )}
-                {changed ? ' ' : ''}
-                {time(step.seconds)}
-                {step.byPerson ? ', person' : ''}
-                {step.personS ? `, and ${time(step.personS)} of the person` : ''}
+                {!step.gone && (
+                  <>
+                    {changed ? ' ' : ''}
+                    {time(step.seconds)}
+                    {step.byPerson ? ', person' : ''}
+                    {step.personS ? `, and ${time(step.personS)} of the person` : ''}
+                  </>
+                )}
               </text>
             </g>
           );
@@ -108,18 +126,25 @@ export function Timeline({
           </text>
           <path d={`M${x(0)} ${foot + 4}H${x(totalS)}`} stroke="var(--ink)" strokeWidth="1.3" />
           <path d={`M${x(0) - 3.5} ${foot + 9}l7 -10M${x(totalS) - 3.5} ${foot + 9}l7 -10`} stroke="var(--ink)" strokeWidth="1.3" />
+          {other && (
+            <path d={`M${x(0)} ${foot - 1}H${x(beforeTotalS)}`} stroke="var(--ink-2)" strokeWidth="1.4" strokeDasharray="1.4 2.6" />
+          )}
           <text
-            x={x(totalS) + 10}
+            x={x(Math.max(totalS, other ? beforeTotalS : 0)) + 10}
             y={foot + 9}
             fontSize="16"
             fontWeight="700"
             fill={limitS !== undefined && totalS > limitS ? 'var(--amber)' : 'var(--ink)'}
           >
+            {other && (
+              <>
+                <tspan textDecoration="line-through" fill="var(--ink-3)" fontWeight="400" fontSize="12.5">
+                  {beforeTotalS.toFixed(1)}
+                </tspan>{' '}
+              </>
+            )}
             {totalS.toFixed(1)} s
           </text>
-          {beforeTotalS !== undefined && Math.abs(beforeTotalS - totalS) > 0.05 && (
-            <circle cx={x(beforeTotalS)} cy={foot + 4} r="4" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.5" />
-          )}
         </g>
       </svg>
       <table className="sr-only">
@@ -129,6 +154,7 @@ export function Timeline({
             <th>Step</th>
             <th>Starts, s</th>
             <th>Takes, s</th>
+            <th>Took before, s</th>
             <th>Where from</th>
           </tr>
         </thead>
@@ -141,7 +167,8 @@ export function Timeline({
                 {step.byPerson ? ', by the person' : ''}
               </td>
               <td>{seconds(step.startS)}</td>
-              <td>{seconds(step.seconds)}</td>
+              <td>{step.gone ? 'no longer there' : seconds(step.seconds)}</td>
+              <td>{step.before ? seconds(step.before.seconds) : ''}</td>
               <td>{step.source}</td>
             </tr>
           ))}
@@ -149,6 +176,7 @@ export function Timeline({
             <td>Until usable</td>
             <td>0</td>
             <td>{totalS.toFixed(1)}</td>
+            <td>{beforeTotalS?.toFixed(1)}</td>
             <td>computed</td>
           </tr>
         </tbody>

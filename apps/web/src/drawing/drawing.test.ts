@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { boreOutline } from './bore.js';
 import { stationsOf } from './chainGeometry.js';
 import { clipText } from './text.js';
+import { comparedRows, type TimelineRow } from './timelineRows.js';
 
 test('the bore is one closed outline, symmetric about its axis, as thick in a bay as it is told', () => {
   fc.assert(
@@ -63,4 +64,32 @@ test('a chain keeps its order from left to right, each object in the column of i
       ['group', 'publication'],
     ).map(({ x }) => x),
   ).toEqual([6]);
+});
+
+test('a compared timeline keeps every step once, those of after in their order, those of before in theirs, and says which are gone', () => {
+  const step = (name: string, startS: number): TimelineRow => ({
+    name,
+    startS,
+    seconds: 1,
+    source: 'assumed',
+    byPerson: false,
+    critical: true,
+  });
+  const names = ['a', 'b', 'c', 'd', 'e', 'f'];
+  fc.assert(
+    fc.property(fc.subarray(names), fc.subarray(names), (was, is) => {
+      const before = was.map((name, i) => step(name, i));
+      const after = is.map((name, i) => step(name, i + 0.5));
+      const rows = comparedRows(after, before);
+      const order = rows.map(({ name }) => name);
+      expect(order.filter((name) => is.includes(name))).toEqual(is);
+      expect(order.filter((name) => was.includes(name))).toEqual(was);
+      expect(order).toHaveLength(new Set([...was, ...is]).size);
+      for (const { name, gone, before: how, startS } of rows) {
+        expect(gone ?? false).toBe(!is.includes(name));
+        expect(how?.startS).toBe(was.includes(name) ? was.indexOf(name) : undefined);
+        if (!gone) expect(startS).toBe(is.indexOf(name) + 0.5);
+      }
+    }),
+  );
 });
