@@ -149,7 +149,7 @@ test('a link is tried on paper before it is sent', async ({ page }) => {
   ).toContainText('not at all');
   await expect(page.getByText(/Saves \d/)).toBeVisible();
   await page.getByLabel('Version').fill('not a version');
-  await expect(page.getByText('Choose the resource and the person.')).toBeVisible();
+  await expect(page.getByText(/The version must be a number such as \d/)).toBeVisible();
 });
 
 test('a guest is not ready: which condition, mended on paper and applied, and gets in', async ({ page, browser }) => {

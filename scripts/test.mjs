@@ -56,6 +56,7 @@ try {
   const programs = [
     ['browser', '/usr/bin/chromium', 'chromium'],
     ['unit', '/usr/bin/zbarimg', 'zbar-tools'],
+    ['unit', '/usr/bin/pdftotext', 'poppler-utils'],
     ['browser', '/usr/bin/zbarimg', 'zbar-tools'],
     ['browser', '/usr/bin/pdftoppm', 'poppler-utils'],
   ].filter(([part, path]) => wanted(part) && !existsSync(path));

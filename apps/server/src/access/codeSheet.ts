@@ -1,13 +1,15 @@
 import type { EntryLinkView } from '@underpass/contracts';
-import { captionMm, codeSize, largestOnSheetMm, quietModules, sheet, sheetLayout, type CodeSize } from '@underpass/core';
+import { codeSize, largestOnSheetMm, quietModules, sheet, sheetLayout, type CodeSize } from '@underpass/core';
 import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
+import { faces, fitted, twoLines, type Face, type Fitted } from './caption.js';
 
 interface Placed {
   link: EntryLinkView;
   page: number;
   xMm: number;
   yMm: number;
+  widthMm: number;
   size: CodeSize;
   modules: number;
   dark: (row: number, column: number) => boolean;
@@ -34,6 +36,7 @@ export function sheetOf(links: readonly EntryLinkView[], distanceM: number): She
         page: cell.page,
         xMm: cell.xMm,
         yMm: cell.yMm,
+        widthMm: cell.widthMm,
         size,
         modules: matrix.size,
         dark: (row: number, column: number) => matrix.get(row, column) === 1,
@@ -44,11 +47,25 @@ export function sheetOf(links: readonly EntryLinkView[], distanceM: number): She
   };
 }
 
-const linesOf = ({ link, size }: Placed): string[] => [
-  link.caption,
-  [link.place, link.targetKind === 'location' ? '' : link.targetName].filter(Boolean).join(', '),
-  `${link.resourceName === link.caption ? 'Read' : `${link.resourceName}, read`} from up to ${size.distanceM >= 1 ? `${size.distanceM.toFixed(1)} m` : `${Math.round(size.distanceM * 100)} cm`}`,
-];
+interface Line extends Fitted {
+  face: Face;
+  /** Baseline from the top of the page, mm. */
+  yMm: number;
+}
+/** What stands beneath a code, within the width of its cell. */
+function linesOf({ link, size, modules, yMm, widthMm }: Placed): Line[] {
+  const { distanceM, moduleMm, wholeMm } = size;
+  const room = widthMm - (wholeMm - modules * moduleMm) / 2;
+  const place = [link.place, link.targetKind === 'location' ? '' : link.targetName].filter(Boolean).join(', ');
+  return [
+    ...twoLines(link.caption, 'bold', 4.2, room).map((line) => ({ ...line, face: 'bold' as const })),
+    ...[
+      place,
+      ...(link.resourceName === link.caption ? [] : [link.resourceName]),
+      `Read from up to ${distanceM >= 1 ? `${distanceM.toFixed(1)} m` : `${Math.round(distanceM * 100)} cm`}`,
+    ].map((text) => ({ ...fitted(text, 'plain', 3.2, room), face: 'plain' as const })),
+  ].map((line, i) => ({ ...line, yMm: yMm + wholeMm + 2 + i * 4.6 }));
+}
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 const round = (mm: number): number => Math.round(mm * 1000) / 1000;
@@ -77,8 +94,8 @@ export function sheetSvg({ codes, pages }: Sheet): string {
       )
       .join('');
     const texts = linesOf(code).map(
-      (line, i) =>
-        `<text x="${round(x)}" y="${round(code.page * sheet.heightMm + code.yMm + wholeMm + 2 + i * 4.6)}" font-size="${i === 0 ? 4.2 : 3.2}"${i === 0 ? ' font-weight="700"' : ''}>${escaped(line)}</text>`,
+      ({ text, face, sizeMm, yMm }) =>
+        `<text x="${round(x)}" y="${round(code.page * sheet.heightMm + yMm)}" font-size="${round(sizeMm)}"${face === 'bold' ? ' font-weight="700"' : ''}>${escaped(text)}</text>`,
     );
     return `<path d="${path}"/>${texts.join('')}`;
   });
@@ -104,17 +121,11 @@ export function sheetPdf({ codes, pages }: Sheet): Promise<Buffer> {
       for (const { row, column, length } of runs(code))
         document.rect(points(x + column * moduleMm), points(y + row * moduleMm), points(length * moduleMm), points(moduleMm));
       document.fill('#000');
-      linesOf(code).forEach((line, i) =>
+      for (const { text, face, sizeMm, yMm } of linesOf(code))
         document
-          .font(i === 0 ? 'Helvetica-Bold' : 'Helvetica')
-          .fontSize(i === 0 ? 11 : 8.5)
-          .text(line, points(x), points(code.yMm + wholeMm - 1 + i * 4.6), {
-            width: points(Math.max(50, code.size.sizeMm)),
-            height: points(captionMm / 3),
-            ellipsis: true,
-            lineBreak: false,
-          }),
-      );
+          .font(faces[face])
+          .fontSize(points(sizeMm))
+          .text(text, points(x), points(yMm), { baseline: 'alphabetic', lineBreak: false });
     }
   }
   document.end();

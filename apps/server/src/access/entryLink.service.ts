@@ -103,12 +103,14 @@ export class EntryLinkService {
     const ids = new Set(
       this.store.model.crossings.filter((ref) => ref.location === location && ref.resource === resource).map((ref) => ref.endpoint),
     );
-    return [...ids].map((id) => ({ kind: 'endpoint', id }));
+    return [...ids].sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((id) => ({ kind: 'endpoint', id }));
   }
 
   async list(origin: string): Promise<EntryLinkView[]> {
     const links = await this.data.getRepository(EntryLink).find({ order: { createdAt: 'DESC', id: 'ASC' }, take: 1000 });
-    return links.map((link) => this.view(link, origin));
+    return links
+      .map((link) => this.view(link, origin))
+      .sort((a, b) => b.createdAt.localeCompare(a.createdAt) || a.targetName.localeCompare(b.targetName, 'en', { numeric: true }));
   }
 
   /** Links by id, in the order asked for. */
@@ -219,12 +221,13 @@ export class EntryLinkService {
     const inBrowser = withChange(facts, [
       { type: 'object', kind: 'endpoint', id: device.id, field: 'clientKind', value: 'browser' },
       { type: 'object', kind: 'endpoint', id: device.id, field: 'clientVersion', value: request.version },
+      { type: 'setting', key: 'session.entryLink', layer: 'endpoint', target: device.id, value: true },
     ]);
     const found = facts.evidence.browser?.value;
     const evaluation = evaluateCrossing(inBrowser);
-    const { signon } = computeFigures(facts);
-    const before = signonTimeline({ ...signon, entryLink: false }).totalS;
-    const after = signonTimeline(withShortcut(signon, 'entry link')).totalS;
+    // now as they come in today, but through the list; then as the link opens, in the browser client
+    const before = signonTimeline({ ...computeFigures(facts).signon, entryLink: false }).totalS;
+    const after = signonTimeline(withShortcut(evaluation.figures.signon, 'entry link')).totalS;
     return {
       verdict: evaluation.figures.verdict,
       sentence: sentenceOf(inBrowser, evaluation),

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { EntryLinkView } from '@underpass/contracts';
+import type { EntryLinkView, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -30,6 +30,7 @@ export function LinksPage() {
   const notice = useNotice();
   const canEdit = useCanEdit();
   const { chosen, setChosen, toggle } = useChosen();
+  const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
   const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
   const answer = useQuery({ queryKey: ['access', 'links'], queryFn: () => call<EntryLinkView[]>('access/links') });
   const refresh = () => client.invalidateQueries({ queryKey: ['access', 'links'] });
@@ -56,14 +57,20 @@ export function LinksPage() {
             {answer.data
               ? links.length === 0
                 ? 'No entry link yet'
-                : `${good.length} ${good.length === 1 ? 'link opens' : 'links open'}, ${opened === 1 ? 'used once' : `used ${opened} times`}`
+                : `${good.length} ${good.length === 1 ? 'link opens' : 'links open'}, ${opened === 0 ? 'not used yet' : opened === 1 ? 'used once' : `used ${opened} times`}`
               : 'Links and codes'}
           </h1>
           <p className="text-ink-3">
             A link goes straight to one resource. It names the portal, the publication and the resource, and carries no secret.
           </p>
         </div>
-        <button className="btn" onClick={() => setDialog('test')}>
+        <button
+          className="btn"
+          onClick={() => {
+            setTrying(undefined);
+            setDialog('test');
+          }}
+        >
           Try a link on paper
         </button>
         {canEdit && (
@@ -126,6 +133,10 @@ export function LinksPage() {
       )}
       {dialog === 'make' && (
         <MakeLink
+          onTry={(first) => {
+            setTrying(first);
+            setDialog('test');
+          }}
           onClose={(made) => {
             if (made) setChosen(new Set(made.map(({ id }) => id)));
             setDialog(made ? 'print' : null);
@@ -133,7 +144,7 @@ export function LinksPage() {
           }}
         />
       )}
-      {dialog === 'test' && <TryLink onClose={() => setDialog(null)} />}
+      {dialog === 'test' && <TryLink first={trying} onClose={() => setDialog(null)} />}
       {dialog === 'print' && <PrintCodes ids={[...chosen]} onClose={() => setDialog(null)} />}
     </>
   );

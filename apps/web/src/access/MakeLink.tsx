@@ -9,7 +9,13 @@ const kinds = ['endpoint', 'person', 'group', 'location'] as const;
 type Kind = (typeof kinds)[number];
 
 /** Makes links for a resource and whom they are for; a place may have one for each of its endpoints. */
-export function MakeLink({ onClose }: { onClose: (made?: EntryLinkView[]) => void }) {
+export function MakeLink({
+  onClose,
+  onTry,
+}: {
+  onClose: (made?: EntryLinkView[]) => void;
+  onTry: (first: { resource: Named; person: Named | null }) => void;
+}) {
   const [resource, setResource] = useState<Named | null>(null);
   const [kind, setKind] = useState<Kind>('endpoint');
   const [target, setTarget] = useState<Named | null>(null);
@@ -49,13 +55,13 @@ export function MakeLink({ onClose }: { onClose: (made?: EntryLinkView[]) => voi
       description="Each goes straight to one resource; the portal still asks who it is."
     >
       <form
-        className="grid grid-cols-[90px_1fr] gap-y-3 items-center"
+        className="grid grid-cols-[112px_1fr] gap-y-3 items-center"
         onSubmit={(event) => {
           event.preventDefault();
           void make();
         }}
       >
-        <span>Opens</span>
+        <span>Resource</span>
         <Pick kind="resource" label="Resource" value={resource} onPick={setResource} />
         <span>For</span>
         <Strip
@@ -68,7 +74,7 @@ export function MakeLink({ onClose }: { onClose: (made?: EntryLinkView[]) => voi
           }}
           words={{ endpoint: 'Endpoint or kiosk', person: 'Person', group: 'Group', location: 'Location' }}
         />
-        <span>Which</span>
+        <span>Which {kind}</span>
         <Pick key={kind} kind={kind} label={`Which ${kind}`} value={target} onPick={setTarget} />
         {kind === 'location' && (
           <>
@@ -101,10 +107,15 @@ export function MakeLink({ onClose }: { onClose: (made?: EntryLinkView[]) => voi
         <p role="alert" className="col-start-2 text-brick empty:hidden">
           {fault}
         </p>
-        <div className="col-start-2">
+        <div className="col-start-2 flex gap-4 items-center">
           <button className="btn btn-primary" disabled={busy}>
             {busy ? 'Making' : kind === 'location' && every === 'each' ? 'Make the links' : 'Make the link'}
           </button>
+          {resource && (
+            <button type="button" className="link" onClick={() => onTry({ resource, person: kind === 'person' ? target : null })}>
+              Try it on paper for a person first
+            </button>
+          )}
         </div>
       </form>
     </Dialog>

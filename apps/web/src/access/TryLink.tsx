@@ -8,9 +8,9 @@ import { Pick } from '../ui/Pick.js';
 import { Verdict } from '../ui/Verdict.js';
 
 /** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
-export function TryLink({ onClose }: { onClose: () => void }) {
-  const [resource, setResource] = useState<Named | null>(null);
-  const [person, setPerson] = useState<Named | null>(null);
+export function TryLink({ first, onClose }: { first?: { resource: Named; person: Named | null } | undefined; onClose: () => void }) {
+  const [resource, setResource] = useState<Named | null>(first?.resource ?? null);
+  const [person, setPerson] = useState<Named | null>(first?.person ?? null);
   const [browser, setBrowser] = useState('chrome');
   const [version, setVersion] = useState<string | null>(null);
   const browsers = useQuery({
@@ -20,7 +20,8 @@ export function TryLink({ onClose }: { onClose: () => void }) {
   });
   const current = browsers.data?.find(({ id }) => id === browser)?.current ?? '';
   const asked = version ?? current;
-  const ready = resource !== null && person !== null && /^\d+(\.\d+)*$/.test(asked);
+  const versioned = /^\d+(\.\d+)*$/.test(asked);
+  const ready = resource !== null && person !== null && versioned;
   const test = useQuery({
     queryKey: ['access', 'link test', resource?.id, person?.id, browser, asked],
     queryFn: () => call<LinkTestView>('access/links/test', 'POST', { resource: resource?.id, person: person?.id, browser, version: asked }),
@@ -42,9 +43,9 @@ export function TryLink({ onClose }: { onClose: () => void }) {
       wide
     >
       <div className="grid grid-cols-[76px_1fr] min-[700px]:grid-cols-[76px_1fr_76px_1fr] gap-x-4 gap-y-3 items-center">
-        <span>Opens</span>
+        <span>Resource</span>
         <Pick kind="resource" label="Resource" value={resource} onPick={setResource} />
-        <span>For</span>
+        <span>Person</span>
         <Pick kind="person" label="Person" value={person} onPick={setPerson} />
         <label htmlFor="browser">Browser</label>
         <select
@@ -71,7 +72,12 @@ export function TryLink({ onClose }: { onClose: () => void }) {
           onChange={(event) => setVersion(event.target.value)}
         />
       </div>
-      {!ready && <p className="text-ink-3 mt-4">Choose the resource and the person.</p>}
+      {(resource === null || person === null) && <p className="text-ink-3 mt-4">Choose the resource and the person.</p>}
+      {browsers.data && !versioned && (
+        <p role="alert" className="text-brick mt-4">
+          The version must be a number such as {current || '128'}.
+        </p>
+      )}
       {test.isError && (
         <p role="alert" className="text-brick mt-4">
           {test.error.message}
@@ -142,6 +148,7 @@ export function TryLink({ onClose }: { onClose: () => void }) {
                 {Math.round(year.hoursAYear)} hours a year at {savings.data.signInsPerDay} sign-ins on {savings.data.workingDays} days.
               </>
             )}
+            {year?.people === 0 && ` Nobody who has ${resource?.name} starts from the list now.`}
           </p>
         </div>
       )}

@@ -1,7 +1,7 @@
 /** Page of the print sheets [ISO 216 A4], with a margin every printer keeps. */
 export const sheet = { widthMm: 210, heightMm: 297, marginMm: 12 } as const;
 /** Room for the caption, the place and the reading distance beneath a code, mm. */
-export const captionMm = 20;
+const captionMm = 24;
 /** Gap between two codes, and the least width captions need, mm. */
 const gapMm = 6;
 const leastCellMm = 56;
