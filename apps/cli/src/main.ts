@@ -8,6 +8,8 @@ import { readOptions, type Options } from './options.js';
 interface Command {
   usage: string;
   options: readonly string[];
+  /** What stands in text where there is none; a figure that is not there is not known. */
+  absent?: string;
   run: (options: Options) => object | Promise<object>;
 }
 
@@ -38,8 +40,8 @@ const commands: Record<string, Command> = {
     options: ['width', 'height', 'fps', 'codec', 'chroma', 'content'],
     run: picture,
   },
-  sees: { usage: 'sees FOLDER --person ID', options: ['person'], run: (options) => sees(options, Date.now()) },
-  why: { usage: 'why FOLDER --person ID --resource ID', options: ['person', 'resource'], run: why },
+  sees: { usage: 'sees FOLDER --person ID', options: ['person'], absent: 'nothing', run: (options) => sees(options, Date.now()) },
+  why: { usage: 'why FOLDER --person ID --resource ID', options: ['person', 'resource'], absent: 'nothing', run: why },
   acceptance: { usage: 'acceptance FOLDER', options: [], run: (options) => acceptance(options, Date.now()) },
   ready: {
     usage: 'ready FOLDER --feature NAME [--person ID]',
@@ -55,17 +57,15 @@ const commands: Record<string, Command> = {
   },
 };
 
-/** One line per figure, for people; --json is for programs. */
-const plain = (value: unknown, indent = ''): string =>
-  value !== null && typeof value === 'object'
-    ? Object.entries(value)
-        .map(([key, inner]) =>
-          inner !== null && typeof inner === 'object'
-            ? `${indent}${key}\n${plain(inner, `${indent}  `)}`
-            : `${indent}${key}: ${String(inner ?? 'not known')}`,
-        )
-        .join('\n')
-    : `${indent}${String(value)}`;
+/** One line per figure or list of words, for people; --json is for programs. */
+function plain(value: object, absent: string, indent = ''): string {
+  const lines = Object.entries(value).map(([key, inner]: [string, unknown]) => {
+    if (Array.isArray(inner) && inner.every((each) => typeof each !== 'object')) return `${indent}${key}: ${inner.join(', ') || 'none'}`;
+    if (inner !== null && typeof inner === 'object') return `${indent}${key}\n${plain(inner, absent, `${indent}  `)}`;
+    return `${indent}${key}: ${String(inner ?? absent)}`;
+  });
+  return lines.join('\n');
+}
 
 async function main(args: string[]): Promise<void> {
   const json = args.includes('--json');
@@ -78,7 +78,7 @@ async function main(args: string[]): Promise<void> {
         .join('\n')}\nAdd --json for one JSON document.`,
     );
   const result = await command.run(readOptions(rest, command.options));
-  process.stdout.write(`${json ? JSON.stringify(result) : plain(result)}\n`);
+  process.stdout.write(`${json ? JSON.stringify(result) : plain(result, command.absent ?? 'not known')}\n`);
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {

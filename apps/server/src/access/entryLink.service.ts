@@ -3,6 +3,7 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { EntryLinkRequest, EntryLinkView, LinkTestRequest, LinkTestView } from '@underpass/contracts';
 import {
   browserDataSource,
+  browserFeatures,
   computeFigures,
   entryPath,
   evaluateCrossing,
@@ -234,6 +235,7 @@ export class EntryLinkService {
       ladder: evaluation.figures.ladder.map(({ name, state, bay }) => ({ name, state, bay })),
       crossing: own.find((each) => each.endpoint === device.id && each.resource === resource.id)?.id ?? null,
       lost: lostInBrowser(browser.id, request.version),
+      features: (browserFeatures(browser.id, request.version) ?? []).map(({ feature }) => feature),
       browserName: browser.name,
       source: browserDataSource,
       measured: found ? measuredBrowser(found.kind, found.version, found.touch) : null,

@@ -122,7 +122,11 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
                     </span>
                   </li>
                 ))}
-                {test.data.lost.length === 0 && <li className="py-0.5 text-ink-2">Nothing of what is looked at.</li>}
+                {test.data.lost.length === 0 && (
+                  <li className="py-0.5 text-ink-2">
+                    Nothing: {test.data.features.join(', ')} are all there, once the person allows them.
+                  </li>
+                )}
               </ul>
               <p className="text-ink-3 mt-1">From {test.data.source}</p>
               {test.data.measured && (test.data.measured.browser !== browser || test.data.measured.version !== asked) && (

@@ -151,6 +151,8 @@ export interface LinkTestView {
   ladder: { name: string; state: string; bay: string }[];
   crossing: string | null;
   lost: { feature: string; support: 'yes' | 'partly' | 'no'; from: string | null }[];
+  /** Everything that was looked at. */
+  features: string[];
   browserName: string;
   source: string;
   /** The browser that a field check found on this endpoint. */
