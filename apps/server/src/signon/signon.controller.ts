@@ -27,6 +27,7 @@ export class SignonController {
     for (const [kind, id] of [
       ['group', query.group],
       ['location', query.location],
+      ['endpoint', query.endpoint],
       ['resource', query.resource],
       ['person', query.person],
     ] as const)
@@ -36,6 +37,7 @@ export class SignonController {
       (ref) =>
         (!members || members.has(ref.person)) &&
         (query.location === undefined || ref.location === query.location) &&
+        (query.endpoint === undefined || ref.endpoint === query.endpoint) &&
         (query.resource === undefined || ref.resource === query.resource) &&
         (query.person === undefined || ref.person === query.person),
     );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
+import { LinkSaving } from './LinkSaving.js';
 import { Strip } from '../ui/Strip.js';
 
 const kinds = ['endpoint', 'person', 'group', 'location'] as const;
@@ -104,6 +105,9 @@ export function MakeLink({
           onChange={setDays}
           words={{ '30': '30 days', '180': 'half a year', '365': 'a year', '1095': '3 years' }}
         />
+        <p aria-live="polite" className="col-start-2 empty:hidden first-letter:uppercase">
+          {resource && <LinkSaving resource={resource} kind={kind} target={target} />}
+        </p>
         <p role="alert" className="col-start-2 text-brick empty:hidden">
           {fault}
         </p>

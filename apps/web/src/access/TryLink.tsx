@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import type { LinkTestView, Named, SavingsView, Verdict as VerdictWord } from '@underpass/contracts';
+import type { LinkTestView, Named, Verdict as VerdictWord } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call, query } from '../api/client.js';
+import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
+import { LinkSaving } from './LinkSaving.js';
 import { Verdict } from '../ui/Verdict.js';
 
 /** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
@@ -28,12 +29,6 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
     enabled: ready,
     retry: false,
   });
-  const savings = useQuery({
-    queryKey: ['signon', 'savings', resource?.id],
-    queryFn: () => call<SavingsView>(`signon/savings${query({ resource: resource?.id })}`),
-    enabled: resource !== null,
-  });
-  const year = savings.data?.savings.find(({ id }) => id === 'entry link');
   return (
     <Dialog
       open
@@ -145,15 +140,12 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
           <p className="mt-3 text-[14px] leading-[18px]">
             <b>{test.data.savedS < 0.05 ? 'Saves nothing' : `Saves ${test.data.savedS.toFixed(1)} s an opening`}</b>:{' '}
             {test.data.beforeS.toFixed(1)} s through the list, {test.data.afterS.toFixed(1)} s through the link.
-            {year && year.people > 0 && savings.data && (
-              <>
-                {' '}
-                For the {year.people} {year.people === 1 ? 'person' : 'people'} of {resource?.name} who start from the list now: about{' '}
-                {Math.round(year.hoursAYear)} hours a year at {savings.data.signInsPerDay} sign-ins on {savings.data.workingDays} days.
-              </>
-            )}
-            {year?.people === 0 && ` Nobody who has ${resource?.name} starts from the list now.`}
           </p>
+          {resource && (
+            <p className="text-ink-2">
+              For all who have it, in the client they use now: <LinkSaving resource={resource} kind="resource" target={null} />
+            </p>
+          )}
         </div>
       )}
     </Dialog>

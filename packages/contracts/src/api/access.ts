@@ -111,7 +111,13 @@ export const RecordingRequest = z
   })
   .meta({ id: 'RecordingRequest' });
 export const RulesRequest = z.object({ rules: z.array(SignonRule).max(100).nullable() }).meta({ id: 'RulesRequest' });
-export const SavingsQuery = z.object({ group: Key.optional(), location: Key.optional(), resource: Key.optional(), person: Key.optional() });
+export const SavingsQuery = z.object({
+  group: Key.optional(),
+  location: Key.optional(),
+  endpoint: Key.optional(),
+  resource: Key.optional(),
+  person: Key.optional(),
+});
 
 /** What the stand-in portal reads of the estate; its own reading of it is on purpose a second one. */
 export type PortalEstate = Pick<
