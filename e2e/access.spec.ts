@@ -82,6 +82,19 @@ test('a whole group is moved on paper first, with what happens to each', async (
   await expect(page.getByText('8 people see another list at the next sign-in')).toBeVisible();
   await expect(page.getByText('gains Timetable desktop; loses Poster studio').first()).toBeVisible();
   await expect(page.getByText('New crossings')).toBeVisible();
+  // kept for later, found again, applied there, and taken back
+  await page.getByRole('button', { name: 'Keep as draft' }).click();
+  await expect(page.getByText(/^Kept as draft: Everybody in Publicity moved into Timetable planners/)).toBeVisible();
+  await page.goto('/estate/changes');
+  await page.getByRole('link', { name: 'Everybody in Publicity moved into Timetable planners' }).click();
+  const draft = page.getByRole('dialog', { name: 'Everybody in Publicity moved into Timetable planners' });
+  await expect(draft.getByText('8 people see another list at the next sign-in')).toBeVisible();
+  await draft.getByRole('button', { name: 'Apply this change' }).click();
+  await expect(page.getByText(/^Applied: Everybody in Publicity/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.goto('/estate/changes');
+  await expect(page.getByText(/^Taken back|No draft is kept/).first()).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Everybody in Publicity moved into Timetable planners' })).toHaveCount(0);
 });
 
 test('a link for the kiosk: made, printed, read back by an independent reader, opened, and it lands in the right session', async ({

@@ -184,6 +184,7 @@ export class CrossingController {
       name: body.name,
       crossing: body.crossing ?? null,
       change: body.change,
+      access: body.access ?? null,
       createdBy: request.user.name,
       createdAt: new Date(),
     });

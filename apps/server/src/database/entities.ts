@@ -87,6 +87,8 @@ export class Draft {
   @Column('text') name!: string;
   @Column('text', { nullable: true }) crossing!: string | null;
   @Column('jsonb') change!: object[];
+  /** A change of who sees what; where it stands, change is empty. */
+  @Column('jsonb', { nullable: true }) access!: object | null;
   @Column('text', { name: 'created_by' }) createdBy!: string;
   @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
 }

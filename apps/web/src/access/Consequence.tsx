@@ -8,8 +8,19 @@ import { useNotice } from '../ui/Notice.js';
 import { Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 
-/** What an access change comes to, on paper, and the button that applies it. */
-export function Consequence({ change, summary, onApplied }: { change: AccessChange; summary: string; onApplied: () => void }) {
+/** What an access change comes to, on paper: it is applied, or kept as a draft for later. */
+export function Consequence({
+  change,
+  summary,
+  kept = false,
+  onApplied,
+}: {
+  change: AccessChange;
+  summary: string;
+  /** It is a draft already. */
+  kept?: boolean;
+  onApplied: () => void;
+}) {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
@@ -41,6 +52,23 @@ export function Consequence({ change, summary, onApplied }: { change: AccessChan
       notice({ text: (error as Error).message });
       setBusy(false);
     }
+  };
+  const keep = async () => {
+    setBusy(true);
+    try {
+      const { id } = await call<{ id: string }>('drafts', 'POST', { name: summary, access: change });
+      await client.invalidateQueries({ queryKey: ['drafts'] });
+      notice({
+        text: `Kept as draft: ${summary}. It stands under Changes.`,
+        action: {
+          label: 'Drop it',
+          run: () => void call(`drafts/${id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['drafts'] })),
+        },
+      });
+    } catch (error) {
+      notice({ text: (error as Error).message });
+    }
+    setBusy(false);
   };
   return (
     <section aria-label="What it comes to" className="bg-tile-wash/50 border-y border-rule py-2.5 px-3">
@@ -78,9 +106,16 @@ export function Consequence({ change, summary, onApplied }: { change: AccessChan
         </p>
       ))}
       {canEdit && people > 0 && (
-        <button className="btn btn-primary mt-3" disabled={busy} onClick={() => void apply()}>
-          {busy ? 'Applying' : 'Apply this change'}
-        </button>
+        <p className="mt-3 flex gap-3">
+          <button className="btn btn-primary" disabled={busy} onClick={() => void apply()}>
+            Apply this change
+          </button>
+          {!kept && (
+            <button className="btn" disabled={busy} onClick={() => void keep()}>
+              Keep as draft
+            </button>
+          )}
+        </p>
       )}
     </section>
   );

@@ -8,6 +8,7 @@ import { LongList } from '../ui/LongList.js';
 import { Pick } from '../ui/Pick.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
+import { DraftDialog } from './DraftDialog.js';
 import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
 
@@ -51,6 +52,7 @@ export function PeoplePage() {
   const [text, setText] = useState(search.get('search') ?? '');
   const [group, setGroup] = useState<Named | null>(search.get('group') ? { id: search.get('group')!, name: search.get('group')! } : null);
   const [move, setMove] = useState(false);
+  const draft = search.get('draft');
   const canEdit = useCanEdit();
   const show = shows.find((each) => each === search.get('show')) ?? 'all';
   const wanted = { search: search.get('search'), group: search.get('group'), show };
@@ -148,6 +150,7 @@ export function PeoplePage() {
           onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
         />
       )}
+      {draft && <DraftDialog id={draft} onClose={() => set('draft', null)} />}
       {move && <MoveDialog group={group} onClose={() => setMove(false)} />}
     </>
   );

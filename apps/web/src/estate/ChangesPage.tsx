@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AuditEntry } from '@underpass/contracts';
+import type { AccessChange, AuditEntry } from '@underpass/contracts';
 import type { Change } from '@underpass/core';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
@@ -15,6 +15,7 @@ interface DraftRow {
   name: string;
   crossing: string | null;
   change: Change;
+  access: AccessChange | null;
   createdBy: string;
   createdAt: string;
 }
@@ -75,8 +76,11 @@ export function ChangesPage() {
             <span className="w-[150px] text-ink-3">{moment(draft.createdAt)}</span>
             <span className="w-[134px]">{draft.createdBy}</span>
             <span className="flex-1">
-              {draft.crossing ? (
-                <Link className="link" to={`/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}`}>
+              {draft.crossing || draft.access ? (
+                <Link
+                  className="link"
+                  to={draft.crossing ? `/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}` : `/access?draft=${draft.id}`}
+                >
                   {draft.name}
                 </Link>
               ) : (
@@ -94,7 +98,9 @@ export function ChangesPage() {
           </li>
         ))}
       </ul>
-      {drafts.data?.length === 0 && <p className="text-ink-2 py-2">No draft is kept. Try a change on a crossing and keep it.</p>}
+      {drafts.data?.length === 0 && (
+        <p className="text-ink-2 py-2">No draft is kept. Try a change on a crossing, or of who sees what, and keep it.</p>
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   ChangeRequest,
+  DraftRequest,
   CheckLinkRequest,
   CrossingQuery,
   FromPage,
@@ -43,6 +44,14 @@ describe('what comes from outside is checked at the edge', () => {
     ])
       expect(ChangeRequest.safeParse({ change, summary: 'x' }).success).toBe(false);
     expect(ChangeRequest.safeParse({ change: [setting], summary: ' ' }).success).toBe(false);
+  });
+
+  test('a draft holds one change: of a crossing, or of who sees what', () => {
+    const setting = { type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'hall', value: 20 };
+    const access = { move: { leave: 'a', join: 'b' } };
+    const good = (draft: object) => DraftRequest.safeParse({ name: 'x', ...draft }).success;
+    expect([good({ change: [setting] }), good({ access })]).toEqual([true, true]);
+    expect([good({}), good({ change: [setting], access }), good({ access: { move: {} } })]).toEqual([false, false, false]);
   });
 
   test('an import names plain files only', () => {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { objectKinds, type ObjectKind } from '../estate/estate.js';
 import { Key } from '../estate/objects.js';
 import { SettingValue } from '../estate/setting.js';
+import { AccessChange } from './access.js';
 import { Bay, Layer, Vantage, Verdict } from '../estate/words.js';
 
 const Page = {
@@ -54,8 +55,10 @@ export const DraftRequest = z
   .object({
     name: z.string().trim().min(1).max(120),
     crossing: z.string().max(200).optional(),
-    change: z.array(EditRequest).min(1).max(50),
+    change: z.array(EditRequest).max(50).default([]),
+    access: AccessChange.optional(),
   })
+  .refine(({ change, access }) => change.length > 0 !== (access !== undefined), 'must hold a change, or a change of who sees what')
   .meta({ id: 'DraftRequest' });
 
 export const ImportRequest = z

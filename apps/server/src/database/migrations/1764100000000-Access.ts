@@ -26,6 +26,7 @@ export class Access1764100000000 implements MigrationInterface {
       UPDATE estate_object SET version = nextval('estate_version_seq'),
              data = data || jsonb_build_object('signIn', jsonb_build_array('own directory'), 'signInGroups', '[]'::jsonb)
       WHERE kind = 'pool';
+      ALTER TABLE draft ADD COLUMN access jsonb;
       CREATE TABLE entry_link (
         id text PRIMARY KEY, publication text NOT NULL, resource text NOT NULL, target_kind text NOT NULL, target text NOT NULL,
         caption text NOT NULL, created_by text NOT NULL, created_at timestamptz NOT NULL, expires_at timestamptz NOT NULL,
@@ -48,6 +49,8 @@ export class Access1764100000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
       DROP TABLE acceptance_run, sighting, entry_link;
+      DELETE FROM draft WHERE access IS NOT NULL;
+      ALTER TABLE draft DROP COLUMN access;
       UPDATE estate_object g SET version = nextval('estate_version_seq'),
              data = (data - 'memberOf' - 'publications') || jsonb_build_object('resources', coalesce((
                SELECT jsonb_agg(DISTINCT r) FROM jsonb_array_elements_text(data->'publications') held
