@@ -1,4 +1,4 @@
-import { StandardSchemaValidationPipe, type DynamicModule } from '@nestjs/common';
+import type { DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { SessionController } from './session/session.controller.js';
@@ -31,7 +31,7 @@ import { CheckController } from './evidence/check.controller.js';
 import { CheckGateway } from './evidence/check.gateway.js';
 import { LinkService } from './evidence/link.service.js';
 import { LinksController } from './evidence/links.controller.js';
-import { notValid } from './problems/problem.js';
+import { EdgePipe } from './problems/edge.pipe.js';
 import { SignonController } from './signon/signon.controller.js';
 import { ProblemFilter } from './problems/problem.filter.js';
 
@@ -63,7 +63,7 @@ export class AppModule {
         { provide: CONFIG, useValue: config },
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
-        { provide: APP_PIPE, useValue: new StandardSchemaValidationPipe({ exceptionFactory: notValid }) },
+        { provide: APP_PIPE, useClass: EdgePipe },
         SessionService,
         EstateStore,
         ChangeService,

@@ -28,6 +28,7 @@ export * from './api/answers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';
 export { jsonSchemas } from './files/jsonSchema.js';
+export { faultOfTexts } from './files/fitText.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export * from './api/users.js';

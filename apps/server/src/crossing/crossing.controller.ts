@@ -121,6 +121,7 @@ export class CrossingController {
 
   @Get('crossings/:id/history')
   async history(@Param('id') id: string): Promise<object[]> {
+    if (!this.results.ref(id)) throw notFound('crossing', id);
     const rows = await this.data.query(
       'SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200',
       [id],

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
-import { FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
+import { faultOfTexts, FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
 import type { IncomingMessage, Server } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { CONFIG, type Config } from '../config.js';
@@ -95,7 +95,9 @@ export class CheckGateway implements BeforeApplicationShutdown {
     socket.on('message', (data) => {
       let message: FromPage;
       try {
-        message = FromPage.parse(JSON.parse(String(data as Buffer)));
+        const content: unknown = JSON.parse(String(data as Buffer));
+        if (faultOfTexts(content)) throw new Error('holds what cannot be kept');
+        message = FromPage.parse(content);
       } catch {
         return check.say({ type: 'ended', because: 'The page and the server do not understand each other. Reload the page.' });
       }

@@ -1,5 +1,6 @@
 import { LineCounter, parseDocument, stringify } from 'yaml';
 import type { z } from 'zod';
+import { faultOfTexts } from './fitText.js';
 import type { FileProblem } from './problem.js';
 import type { Placed } from './table.js';
 
@@ -37,6 +38,15 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
   }
   const found: Placed<z.infer<S>>[] = [];
   content.forEach((item, i) => {
+    const unfit = faultOfTexts(item);
+    if (unfit)
+      return problems.push({
+        file,
+        line: lineAt([i, ...unfit.path]),
+        field: unfit.path.join('.'),
+        problem: unfit.message,
+        expected: 'text of characters that can be shown',
+      });
     const result = schema.safeParse(item);
     if (result.success) return found.push({ value: result.data, file, line: lineAt([i]) });
     for (const issue of result.error.issues)

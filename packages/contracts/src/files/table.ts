@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import type { z } from 'zod';
 import { CellError } from './cellError.js';
 import { columnsOf, type Column } from './columns.js';
+import { faultOfText } from './fitText.js';
 import type { FileProblem } from './problem.js';
 
 export interface Placed<T> {
@@ -71,6 +72,8 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
       const column = byName.get(name.trim());
       const cell = row[i]?.trim() ?? '';
       if (!column || cell === '') return;
+      const unfit = faultOfText(cell);
+      if (unfit) return void problems.push({ file, line, field: column.name, problem: unfit, expected: column.expected });
       try {
         put(raw, column.path, column.read(cell));
       } catch (error) {

@@ -3,8 +3,10 @@ import { RequirementSet } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
 import fc from 'fast-check';
 import { demoEstate, demoInstant } from '../../test/demo.js';
-import { estateReadiness, FactsReader, readinessOf } from '../crossing/index.js';
+import { editOfCondition, estateReadiness, factReaderOf, FactsReader, readinessOf, settingsOf, withChange } from '../crossing/index.js';
 import { modelOf } from '../estate/index.js';
+import { chooseHost } from '../hosts/index.js';
+import { catalogue } from '../settings/index.js';
 import { evaluateTest, guestState, leftBehindOutcomes, remedyOrder, type Work } from './index.js';
 
 type Test = Parameters<typeof evaluateTest>[0];
@@ -124,6 +126,51 @@ describe('the shipped sets on the demo estate', () => {
     expect(new Set(failing.map(([id]) => id))).toEqual(new Set(setOf('outside-guests').conditions.map(({ id }) => id)));
     const unknown = { ...guest, hosts: guest.hosts.map(({ release: _release, ...host }) => host) };
     expect(readinessOf(setOf('outside-guests'), unknown)?.readiness).toBe('not known');
+  });
+
+  test('a remedy that is a change meets its condition where it is tried, and un-meets no other', () => {
+    let tried = 0;
+    for (const set of estate.requirement)
+      for (const ref of reader.model.crossings) {
+        const facts = reader.read(ref)!;
+        const host = chooseHost(facts.pool, facts.hosts);
+        for (const { condition, state } of readinessOf(set, facts)?.conditions ?? []) {
+          const edit = state === 'not met' ? editOfCondition(condition, facts, host) : null;
+          if (!edit) continue;
+          tried++;
+          const stateAfter = new Map(
+            readinessOf(set, withChange(facts, [edit]))?.conditions.map((each) => [each.condition.id, each.state]),
+          );
+          expect([ref.id, condition.id, stateAfter.get(condition.id)]).toEqual([ref.id, condition.id, 'met']);
+          for (const other of readinessOf(set, facts)!.conditions)
+            if (other.state !== 'not met') expect(stateAfter.get(other.condition.id)).not.toBe('not met');
+        }
+      }
+    expect(tried).toBeGreaterThan(0);
+  });
+
+  test('a fact is the field of its object, the version of a program, or the setting in force; a missing one is not known', () => {
+    for (const ref of reader.model.crossings.filter((_, i) => i % 50 === 0)) {
+      const facts = reader.read(ref)!;
+      const host = chooseHost(facts.pool, facts.hosts);
+      const settings = settingsOf(facts);
+      const read = factReaderOf(facts, settings, host);
+      const objects = { ...facts, host } as unknown as Record<string, Record<string, unknown> | undefined>;
+      for (const root of ['person', 'endpoint', 'location', 'resource', 'pool', 'host', 'gateway', 'publication', 'portal'])
+        for (const [field, value] of Object.entries(objects[root] ?? {}))
+          expect([root, field, read(`${root}.${field}`)]).toEqual([root, field, value]);
+      for (const key of Object.keys(catalogue)) expect(read(`setting.${key}`)).toEqual(settings[key as keyof typeof settings]);
+      for (const entry of host?.installed ?? []) {
+        const [name = '', version = '0'] = entry.split(' ');
+        expect(read(`host.installed.${name}`)).toBe(version);
+      }
+      expect(read('host.installed.never-there')).toBe(host?.installed ? '0' : undefined);
+      // read from the objects again, not from what the facts were made of
+      const person = estate.person.find(({ id }) => id === ref.person)!;
+      expect(read('resources')).toBe(reader.model.access.of(person.groups).seen.length);
+      expect(read('entitled')).toBe(reader.model.access.of(person.groups).held.some(({ resource }) => resource === ref.resource));
+      expect(read('person.guest.nothing.at.all')).toBeUndefined();
+    }
   });
 
   test('the order of remedies: whoever a step promises gets through with it, and the best rate comes first', () => {

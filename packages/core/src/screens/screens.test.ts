@@ -1,6 +1,21 @@
 import { describe, expect, test } from '@jest/globals';
 import { decoderMacroblocksPerS, decodersFromAnswers, h264Level, hevcLevel, portFit, reducedBlanking } from './index.js';
 
+// [VESA DMT 1.0 rev. 13, modes marked CVT reduced blanking]; values from memory
+test.each([
+  [1280, 768, 60, 68.25, 1440, 790],
+  [1280, 800, 60, 71, 1440, 823],
+  [1400, 1050, 60, 101, 1560, 1080],
+  [1440, 900, 60, 88.75, 1600, 926],
+  [1680, 1050, 60, 119, 1840, 1080],
+  [1600, 1200, 60, 130.25, 1760, 1235],
+  [1920, 1200, 60, 154, 2080, 1235],
+  [1920, 1440, 60, 184.75, 2080, 1481],
+  [2560, 1600, 60, 268.5, 2720, 1646],
+])('%i × %i at %i has the clock and totals of its published mode', (w, h, hz, clockMhz, totalWidthPx, totalLines) =>
+  expect(reducedBlanking(w, h, hz)).toEqual({ clockMhz, totalWidthPx, totalLines }),
+);
+
 describe('decoder levels', () => {
   // levels that x264 and x265 wrote, read back with ffprobe -show_entries stream=level
   test.each([
