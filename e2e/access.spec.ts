@@ -1,20 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { people, signIn } from './pages/app.js';
+import { people, pick, signIn } from './pages/app.js';
 import { atPortal, listedOn, signInAs } from './pages/portal.js';
-
-/** Chooses an object in a field that finds by name. */
-async function pick(page: Page, label: string, text: string): Promise<void> {
-  const field = page.getByRole('combobox', { name: label, exact: true });
-  await field.fill(text);
-  await page.getByRole('listbox', { name: label }).getByRole('option').first().click();
-}
-/** What an independent reader finds in a picture (zbarimg, Debian's zbar-tools). */
-const readCodes = (file: string): string[] => execFileSync('zbarimg', ['-q', '--raw', file], { encoding: 'utf8' }).trim().split('\n');
 
 /** What the core answers for a person, as the page's own session asks it. */
 const answerFor = (page: Page, person: string): Promise<string[]> =>
@@ -95,75 +82,6 @@ test('a whole group is moved on paper first, with what happens to each', async (
   await page.goto('/estate/changes');
   await expect(page.getByText(/^Taken back|No draft is kept/).first()).toBeVisible();
   await expect(page.getByRole('link', { name: 'Everybody in Publicity moved into Timetable planners' })).toHaveCount(0);
-});
-
-test('a link for the kiosk: made, printed, read back by an independent reader, opened, and it lands in the right session', async ({
-  page,
-  browser,
-}) => {
-  await signIn(page, people.engineer, '/access/links');
-  await page.getByRole('button', { name: 'Make links' }).click();
-  await pick(page, 'Resource', 'workshop');
-  await pick(page, 'Which endpoint', 'GUL-K01');
-  await page.getByLabel('Caption').fill('Orders for the shop floor');
-  await expect(page.getByText('saves nothing: everybody on GUL-K01 starts from a link or straight away already.')).toBeVisible();
-  await page.getByRole('button', { name: 'Make the link' }).click();
-  await expect(page.getByRole('heading', { name: 'Print the code' })).toBeVisible();
-  const folder = mkdtempSync(join(tmpdir(), 'codes-'));
-  const save = async (name: string): Promise<string> => {
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name }).click()]);
-    const file = join(folder, download.suggestedFilename());
-    await download.saveAs(file);
-    return file;
-  };
-  // the sheet as SVG, drawn by the browser; the sheet as PDF, drawn by pdftoppm: both are read to the same link
-  const svg = readFileSync(await save('Save as SVG'), 'utf8');
-  const said = svg.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ');
-  expect(said).toContain('Orders for the shop floor Gullsey repair dock, GUL-K01');
-  const paper = await browser.newPage({ viewport: { width: 900, height: 1200 } });
-  await paper.setContent(`<body style="margin:0">${svg}</body>`);
-  await paper.screenshot({ path: join(folder, 'sheet.png') });
-  const [url] = readCodes(join(folder, 'sheet.png')) as [string];
-  execFileSync('pdftoppm', ['-r', '150', '-png', '-singlefile', await save('Save as PDF'), join(folder, 'printed')]);
-  expect(readCodes(join(folder, 'printed.png'))).toEqual([url]);
-  await page.getByRole('button', { name: 'Close' }).click();
-  await expect(page.getByRole('link', { name: url.replace(/^https?:\/\//, '') })).toBeVisible();
-  // nothing secret in it: a name of ten letters, no question mark
-  expect(url).toMatch(/\/go\/[A-Za-z0-9]{10}$/);
-  const kiosk = await (await browser.newContext()).newPage();
-  await kiosk.goto(url);
-  await kiosk.getByRole('button', { name: 'Let this browser be GUL-K01' }).click();
-  await expect(kiosk.getByRole('heading', { name: 'Workshop orders' })).toBeVisible();
-  await expect(kiosk.getByText(/A new session for Gullsey workshop kiosk on the host/)).toBeVisible();
-  await page.reload();
-  await expect(page.getByRole('row', { name: /Orders for the shop floor.*GUL-K01.*\b1\b/ })).toBeVisible();
-  // somebody else lands at the sign-in first, and then in the same place
-  const other = await (await browser.newContext()).newPage();
-  await other.goto(url);
-  await signInAs(other, 'P060');
-  await expect(other.getByText(/This resource is not in your list|A new session/)).toBeVisible();
-  await page
-    .getByRole('row', { name: /Orders for the shop floor/ })
-    .getByRole('button', { name: 'Take back' })
-    .click();
-  await expect(page.getByText(/no longer opens/)).toBeVisible();
-  expect((await kiosk.goto(url))?.status()).toBe(410);
-  await expect(kiosk.getByText('This link was taken back')).toBeVisible();
-});
-
-test('a link is tried on paper before it is sent', async ({ page }) => {
-  await signIn(page, people.reader, '/access/links');
-  await page.getByRole('button', { name: 'Try a link on paper' }).click();
-  await pick(page, 'Resource', 'timetable');
-  await pick(page, 'Person', 'Quill Saltram');
-  await page.getByLabel('Browser', { exact: true }).selectOption('firefox');
-  await expect(page.getByText(/Opens in/)).toBeVisible();
-  await expect(
-    page.getByRole('region', { name: 'Lost in the browser' }).getByRole('listitem').filter({ hasText: 'second screen' }),
-  ).toContainText('not at all');
-  await expect(page.getByText(/^Saves \d+\.\d s an opening$/)).toBeVisible();
-  await page.getByLabel('Version').fill('not a version');
-  await expect(page.getByText(/The version must be a number such as \d/)).toBeVisible();
 });
 
 test('a guest is not ready: which condition, mended on paper and applied, and gets in', async ({ page, browser }) => {
@@ -259,39 +177,33 @@ test('acceptance: a tester looks at the portal, another is written down, and the
   await expect(run.getByRole('listitem').filter({ hasText: 'Petra Elstow' })).toContainText('also saw Payroll');
 });
 
-test('a sign-in recorded by the browser is read into steps in a worker, kept, and replaces what was assumed', async ({ page, browser }) => {
-  const folder = mkdtempSync(join(tmpdir(), 'har-'));
-  const file = join(folder, 'sign-in.har');
-  const context = await browser.newContext({ recordHar: { path: file } });
-  const visit = await context.newPage();
-  await visit.goto(`http://localhost:${Number(process.env.E2E_PORT ?? 4750) + 4}/main/`);
-  await signInAs(visit, 'P003');
-  await visit.getByRole('button', { name: 'Timetable desktop' }).click();
-  await expect(visit.getByAltText(/Stand-in picture/)).toBeVisible();
-  await context.close();
-  await signIn(page, people.engineer, '/access/sign-on');
-  await expect(page.getByText(/read in this browser and never sent/)).toBeVisible();
-  const sent: string[] = [];
-  page.on('request', (request) => sent.push(request.postData() ?? ''));
-  await page.getByLabel(/Drop a HAR file here/).setInputFiles(file);
-  await expect(page.getByRole('heading', { name: /is the slowest step/ })).toBeVisible();
-  await expect(
-    page.getByRole('table', { name: 'Steps of the recorded sign-in' }).getByRole('cell', { name: /list of resources/ }),
-  ).toBeAttached();
-  await pick(page, 'Location', 'Head office');
-  await pick(page, 'Endpoint', 'HO-003');
-  await page.getByRole('button', { name: 'Keep as measured' }).click();
-  await expect(page.getByText(/measured steps replace what was assumed/)).toBeVisible();
-  expect(sent.join()).not.toMatch(/anything|portal_visit|cookie/i);
-  await page.goto('/crossings/P003~HO-003~timetable?q=usable');
-  await expect(
-    page.getByRole('table', { name: 'Steps until it is usable' }).getByRole('row', { name: /list of resources.*measured/ }),
-  ).toBeAttached();
-  // a file that is no recording says so, and nothing is lost
-  writeFileSync(join(folder, 'broken.har'), '{"log": {"entries": [');
-  await page.goto('/access/sign-on');
-  await page.getByLabel(/Drop a HAR file here/).setInputFiles(join(folder, 'broken.har'));
-  await expect(page.getByText(/broken.har is not JSON/)).toBeVisible();
+test('the keyboard alone leads to a missing link, and the readers of screens are told the chain', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('g');
+  await page.keyboard.press('a');
+  await expect(page).toHaveURL(/\/access$/);
+  const search = page.getByLabel('Search people');
+  await expect(search).toBeVisible();
+  for (let i = 0; i < 40 && !(await search.evaluate((field) => field === document.activeElement)); i++) await page.keyboard.press('Tab');
+  await expect(search).toBeFocused();
+  await page.keyboard.type('Quill Saltram');
+  const row = page.getByRole('row', { name: /Quill Saltram/ });
+  await expect(page.getByRole('row')).toHaveCount(2);
+  for (let i = 0; i < 20 && !(await row.evaluate((link) => link === document.activeElement)); i++) await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Quill Saltram');
+  const payroll = page.getByRole('button', { name: 'Payroll' });
+  for (let i = 0; i < 60 && !(await payroll.evaluate((button) => button === document.activeElement)); i++) await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(payroll).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('heading', { name: /^Missing: person in group/ })).toBeVisible();
+  await expect(page.getByText(/person Quill Saltram, then missing link, then group Finance/)).toBeAttached();
+  // the same choice again by its address, after a reload
+  await page.reload();
+  await expect(page.getByRole('heading', { name: /^Missing: person in group/ })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Access');
+  await page.keyboard.press('Escape');
 });
 
 test('the screens of the stage have names, contrast and order for everybody', async ({ page }) => {

@@ -56,3 +56,10 @@ interface Facts {
 export const crossingOf = (page: Page, id: string): Promise<{ facts: Facts }> =>
   page.evaluate(async (crossing) => (await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: Facts }, id);
 export const evidenceOf = async (page: Page, id: string): Promise<Evidence> => (await crossingOf(page, id)).facts.evidence;
+
+/** Chooses an object in a field that finds by name. */
+export async function pick(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByRole('combobox', { name: label, exact: true });
+  await field.fill(text);
+  await page.getByRole('listbox', { name: label }).getByRole('option').first().click();
+}
