@@ -1,74 +1,18 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   AcceptanceView,
   AccessPersonView,
   ConsequenceView,
-  EntryLinkView,
+  CrossingReadiness,
   GuestRow,
-  LinkTestView,
-  PortalEstate,
   PublicationRow,
   RequirementSetView,
-  SavingsView,
   WhyView,
 } from '@underpass/contracts';
-import { offeredAt, openPortal, underpassAt, type Portal } from '@underpass/standins';
-import pg from 'pg';
-import { DataSource } from 'typeorm';
-import { entities } from '../src/database/entities.js';
-import { Access1764100000000 } from '../src/database/migrations/1764100000000-Access.js';
-import { Beginning1764000000000 } from '../src/database/migrations/1764000000000-Beginning.js';
-import { makeDatabase, people, portalKey, startServer, type TestServer } from './server.js';
+import { offeredAt } from '@underpass/standins';
+import { listed, withPortal } from './withPortal.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let portal: Portal;
-let engineer = '';
-let reader = '';
-const portalPort = 4790;
-
-beforeAll(async () => {
-  database = await makeDatabase();
-  server = await startServer(database.url, 47_200);
-  portal = await openPortal({ port: portalPort, underpass: underpassAt(server.base, portalKey), wakeMs: 300 });
-  engineer = await server.signIn(people.engineer);
-  reader = await server.signIn(people.reader);
-}, 60_000);
-afterAll(async () => {
-  await portal.close();
-  await server.app.close();
-  await database.drop();
-});
-
-const get = async <T>(path: string, cookie = engineer): Promise<T> => (await server.call(path, { cookie })).body as T;
-const send = async <T>(method: string, path: string, body?: unknown, cookie = engineer): Promise<{ status: number; body: T }> =>
-  (await server.call(path, { method, body, cookie })) as { status: number; body: T };
-const portalEstate = async (): Promise<PortalEstate> =>
-  (await server.call('portal/estate', { headers: { authorization: `Bearer ${portalKey}` } })).body as PortalEstate;
-
-/** A browser's worth of the portal: cookies are kept, redirects followed by hand. */
-function visitor() {
-  let cookie = '';
-  const open = async (path: string, form?: Record<string, string>): Promise<{ status: number; text: string }> => {
-    const response = await fetch(`http://127.0.0.1:${portalPort}${path}`, {
-      redirect: 'manual',
-      headers: { cookie, ...(form ? { 'content-type': 'application/x-www-form-urlencoded' } : {}) },
-      ...(form ? { method: 'POST', body: new URLSearchParams(form).toString() } : {}),
-    });
-    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? cookie;
-    const onward = response.headers.get('location');
-    return onward && response.status === 303 ? open(onward) : { status: response.status, text: await response.text() };
-  };
-  const signIn = async (portalId: string, person: string) => {
-    await open(`/${portalId}/`);
-    let page = await open(`/${portalId}/sign-in`, { person, password: 'x' });
-    if (page.text.includes('Yes, it is me')) page = await open(`/${portalId}/guest`, {});
-    const code = /shows <strong>(\d{3}) (\d{3})/.exec(page.text);
-    return code ? open(`/${portalId}/second-factor`, { code: `${code[1]} ${code[2]}` }) : page;
-  };
-  return { open, signIn };
-}
-const listed = (html: string) => [...html.matchAll(/data-resource="([^"]+)"/g)].map((match) => match[1]!).sort();
+const { at, get, send, portalEstate, visitor } = withPortal(47_200, 4790);
 
 describe('who sees what', () => {
   test('the portal’s own reading of the estate and the core agree for everybody', async () => {
@@ -93,10 +37,10 @@ describe('who sees what', () => {
       'Main portal',
       'Safety handbook',
     ]);
-    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { edits: why.edits }, reader);
+    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { edits: why.edits }, at.reader);
     expect([paper.people, paper.rows.every((row) => row.gains.join() === 'Safety handbook')]).toEqual([6, true]);
     expect(Object.values(paper.verdicts ?? {}).reduce((sum, n) => sum + n, 0)).toBe(6);
-    expect((await send('POST', 'access/changes', { change: { edits: why.edits }, summary: 'Attached' }, reader)).status).toBe(403);
+    expect((await send('POST', 'access/changes', { change: { edits: why.edits }, summary: 'Attached' }, at.reader)).status).toBe(403);
     const { body: applied } = await send<{ changeId: string }>('POST', 'access/changes', {
       change: { edits: why.edits },
       summary: 'Attached',
@@ -144,71 +88,6 @@ describe('who sees what', () => {
   });
 });
 
-describe('links', () => {
-  test('for every kiosk of a place: they lead to the portal, are counted, expire, are taken back, and never carry a secret', async () => {
-    const { status, body: links } = await send<EntryLinkView[]>('POST', 'access/links', {
-      resource: 'workshop',
-      targetKind: 'location',
-      target: 'gullsey',
-      everyEndpoint: true,
-      caption: 'Workshop orders',
-    });
-    expect(status).toBe(201);
-    expect(links.length).toBeGreaterThan(2);
-    const link = links.find(({ target }) => target === 'GUL-K01')!;
-    expect(link).toMatchObject({
-      place: 'Gullsey repair dock',
-      state: 'good',
-      leadsTo: 'https://portal.saltmarsh.example/open/workshop-orders/workshop',
-    });
-    expect(links.find(({ target }) => target === 'GUL-012')?.publication).toBe('yard-apps');
-    const go = () => fetch(`${server.base}/go/${link.id}`, { redirect: 'manual' });
-    const opened = await go();
-    expect([opened.status, opened.headers.get('location')]).toEqual([302, link.leadsTo]);
-    expect((await get<EntryLinkView[]>('access/links')).find(({ id }) => id === link.id)?.opened).toBe(1);
-    expect((await send('DELETE', `access/links/${link.id}`)).status).toBe(204);
-    expect([(await go()).status, await (await go()).text()]).toEqual([410, expect.stringContaining('was taken back')]);
-    await send('POST', `access/links/${link.id}/restore`);
-    expect((await go()).status).toBe(302);
-    const client = new pg.Client({ connectionString: database.url });
-    await client.connect();
-    await client.query("UPDATE entry_link SET expires_at = now() - interval '1 day' WHERE id = $1", [link.id]);
-    await client.end();
-    expect([(await go()).status, (await fetch(`${server.base}/go/nothing`, { redirect: 'manual' })).status]).toEqual([410, 410]);
-    const sheet = await fetch(`${server.base}/api/access/links/sheet?format=pdf&ids=${links.map(({ id }) => id).join()}`, {
-      headers: { cookie: engineer },
-    });
-    const pdf = Buffer.from(await sheet.arrayBuffer());
-    expect([sheet.status, pdf.subarray(0, 5).toString(), pdf.includes('%%EOF')]).toEqual([200, '%PDF-', true]);
-    expect(
-      (await send('POST', 'access/links', { resource: 'safety', targetKind: 'person', target: 'P081', caption: 'x' })).body,
-    ).toMatchObject({ title: 'Leads nowhere' });
-  });
-
-  test('a link is tried before it is sent: the ladder is walked, and the browser’s losses are those of the open data', async () => {
-    const { body } = await send<LinkTestView>(
-      'POST',
-      'access/links/test',
-      { resource: 'timetable', person: 'P002', browser: 'firefox', version: '140' },
-      reader,
-    );
-    expect([body.verdict, body.ladder[0]?.name, body.savedS > 3]).toEqual(['clear', 'entitled', true]);
-    // support for Window.getScreenDetails, api.USB and api.VideoDecoder as the open data has it for this browser
-    expect(body.lost.map(({ feature }) => feature)).toEqual(expect.arrayContaining(['second screen', 'USB devices', 'local drives']));
-    expect(body.lost.map(({ feature }) => feature)).not.toContain('low-delay decoding');
-    const stranger = await send<LinkTestView>('POST', 'access/links/test', {
-      resource: 'hull',
-      person: 'P002',
-      browser: 'chrome',
-      version: '157',
-    });
-    expect(stranger.body).toMatchObject({
-      verdict: 'blocked',
-      ladder: [{ name: 'entitled', state: 'broken' }, { state: 'not reached' }, ...Array(9).fill({})],
-    });
-  });
-});
-
 describe('guests and requirement sets', () => {
   test('the guest who misses one condition is kept out, told which, mended, and gets in', async () => {
     expect((await visitor().signIn('guests', 'P380')).status).toBe(403);
@@ -222,6 +101,28 @@ describe('guests and requirement sets', () => {
     await send('PUT', 'estate/person/P380', { ...person, guest: { ...person.guest, invitation: 'accepted' } });
     expect(listed((await visitor().signIn('guests', 'P380')).text)).toEqual(['guest-plans', 'guest-reports']);
     expect((await get<GuestRow[]>('access/guests')).find(({ id }) => id === 'P380')?.unmet).toEqual([]);
+  });
+
+  test('a change tried on paper is tried on the conditions too, and a change of who sees what is kept for later', async () => {
+    const crossing = encodeURIComponent('P382~OS-004~guest-plans');
+    const conditions = async (change: object[]) =>
+      (await send<CrossingReadiness>('POST', `crossings/${crossing}/readiness`, { change }, at.reader)).body.sets.find(
+        ({ id }) => id === 'outside-guests',
+      )!;
+    const edit = (value: string) => [{ type: 'object', kind: 'person', id: 'P382', field: 'guest.invitation', value }];
+    const stateOf = async (change: object[]) => (await conditions(change)).conditions.find(({ id }) => id === 'invitation')?.state;
+    expect([await stateOf([]), await stateOf(edit('sent')), await stateOf([])]).toEqual(['met', 'not met', 'met']);
+    expect((await conditions(edit('sent'))).readiness).toBe('not ready');
+    const access = { move: { leave: 'posters', join: 'timetable' } };
+    const { body: kept } = await send<{ id: string }>('POST', 'drafts', { name: 'Later', access });
+    expect((await get<{ id: string }[]>('drafts', at.reader)).find(({ id }) => id === kept.id)).toMatchObject({
+      name: 'Later',
+      change: [],
+      access: { move: { ...access.move } },
+      createdBy: 'Ines Farrow',
+    });
+    expect((await send('POST', 'drafts', { name: 'Later', access }, at.reader)).status).toBe(403);
+    expect((await send('DELETE', `drafts/${kept.id}`)).status).toBe(204);
   });
 
   test('everything is withdrawn in one action and taken back in one', async () => {
@@ -249,7 +150,7 @@ describe('guests and requirement sets', () => {
           'POST',
           'access/requirements/try',
           { text },
-          reader,
+          at.reader,
         )
       ).body;
     const wrong = await tryIt(kiosk.text.replace('fact: endpoint.ownership', 'fact: endpoint.owner'));
@@ -280,8 +181,8 @@ describe('acceptance', () => {
     expect((await send<{ detail: string }>('POST', `access/acceptance/${run!.id}/sign-off`)).body.detail).toMatch(
       /people have not looked yet/,
     );
-    const at = await portalEstate();
-    const portals = at.portal.filter(({ id }) => offeredAt(at, id, first!.person).length > 0);
+    const estate = await portalEstate();
+    const portals = estate.portal.filter(({ id }) => offeredAt(estate, id, first!.person).length > 0);
     for (const each of portals) await visitor().signIn(each.id, first!.person);
     for (const tester of others)
       await send('PUT', `access/acceptance/${run!.id}/testers/${tester.person}`, {
@@ -294,120 +195,14 @@ describe('acceptance', () => {
     const signed = (await send<AcceptanceView>('POST', `access/acceptance/${run!.id}/sign-off`)).body.run!;
     expect([signed.signedOffBy, signed.testers.length]).toEqual(['Ines Farrow', run!.testers.length]);
     expect((await send('POST', `access/acceptance/${run!.id}/sign-off`)).status).toBe(409);
+    // the next one stands first; the signed one can be read and not be written
+    const next = (await send<AcceptanceView>('POST', 'access/acceptance')).body;
+    expect(next.runs.map(({ id, looked, differ }) => [id, looked, differ])).toEqual([
+      [next.run!.id, 0, 0],
+      [run!.id, others.length + 1, others.length],
+    ]);
+    expect((await get<AcceptanceView>(`access/acceptance?run=${run!.id}`, at.reader)).run).toEqual(signed);
+    expect((await send('PUT', `access/acceptance/${run!.id}/testers/${first!.person}`, { saw: [] })).status).toBe(409);
+    expect((await send('GET', 'access/acceptance?run=00000000-0000-7000-8000-000000000000')).status).toBe(404);
   }, 30_000);
 });
-
-describe('the sign-on', () => {
-  test('a recorded sign-in replaces what was assumed there, and savings are told in hours a year', async () => {
-    const id = encodeURIComponent('P002~HO-002~timetable');
-    const steps = async () =>
-      (await get<{ view: { steps: { name: string; seconds: number; source: string }[] } }>(`crossings/${id}`)).view.steps;
-    expect((await steps()).find(({ name }) => name === 'list of resources')?.source).toBe('assumed');
-    const { status } = await send('POST', 'signon/recordings', {
-      location: 'head-office',
-      endpoint: 'HO-002',
-      person: 'P002',
-      startedAt: '2026-11-25T08:00:00Z',
-      steps: { 'list of resources': 21.5 },
-    });
-    expect(status).toBe(201);
-    expect((await steps()).find(({ name }) => name === 'list of resources')).toMatchObject({ seconds: 21.5, source: 'measured' });
-    const savings = await get<SavingsView>('signon/savings?group=timetable');
-    const link = savings.savings.find((each) => each.id === 'entry link')!;
-    expect(link.hoursAYear).toBeCloseTo((link.savedS * link.people * savings.signInsPerDay * savings.workingDays) / 3600, 6);
-    expect(
-      (await send('POST', 'signon/recordings', { location: 'head-office', startedAt: 'x', steps: { nap: 3 } })).status,
-    ).toBeGreaterThanOrEqual(400);
-    await send('PUT', 'signon/rules', { rules: [{ step: 'broker', host: 'broker.*' }] });
-    expect(await get('signon/rules')).toEqual({ rules: [{ step: 'broker', host: 'broker.*' }], shipped: false });
-    await send('PUT', 'signon/rules', { rules: null });
-    expect(await get('signon/rules')).toMatchObject({ shipped: true });
-  });
-});
-
-test('the portal’s doors take the key and nothing else; its faults do what they say', async () => {
-  for (const authorization of ['', 'Bearer wrong', `Basic ${portalKey}`])
-    expect((await server.call('portal/estate', { headers: { authorization }, cookie: engineer })).status).toBe(401);
-  expect(
-    (await server.call('portal/reports', { method: 'POST', body: { person: 'P001' }, headers: { authorization: `Bearer ${portalKey}` } }))
-      .status,
-  ).toBeGreaterThanOrEqual(400);
-  const fault = (id: string) => visitor().open('/faults', id ? { fault: id } : {});
-  await fault('refuse');
-  expect((await visitor().signIn('main', 'P002')).text).toContain('You cannot be signed in here');
-  await fault('short-list');
-  expect(listed((await visitor().signIn('main', 'P002')).text)).toEqual(['documents']);
-  const short = (await get<AccessPersonView>('access/people/P002')).sightings[0];
-  expect(short).toMatchObject({ missing: ['Timetable desktop'] });
-  await fault('late');
-  const late = visitor();
-  await late.open('/sea/');
-  const page = await late.open('/sea/sign-in', { person: 'P260', password: 'x' });
-  await new Promise((resolve) => setTimeout(resolve, 1100));
-  const code = /shows <strong>(\d{3}) (\d{3})/.exec(page.text);
-  expect((await late.open('/sea/second-factor', { code: `${code?.[1]}${code?.[2]}` })).text).toContain('came too late');
-  await fault('broker');
-  const two = visitor();
-  await two.signIn('main', 'P002');
-  expect((await two.open('/main/broker', { resource: 'timetable', publication: 'timetable' })).text).toContain('gave no host');
-  await fault('');
-  // a sleeping host is woken, and sessions left behind are asked about
-  const finance = visitor();
-  await finance.signIn('main', 'P048');
-  expect((await finance.open('/main/broker', { resource: 'payroll', publication: 'payroll' })).text).toContain('is being woken');
-  await new Promise((resolve) => setTimeout(resolve, 350));
-  expect((await finance.open('/main/wake')).text).toContain('A new session for');
-  const left = visitor();
-  await left.signIn('main', 'P005');
-  const choice = (await left.open('/main/broker', { resource: 'documents', publication: 'documents' })).text;
-  expect(choice).toContain('Take up Timetable desktop');
-  expect((await left.open('/main/session', { take: 'S-1041' })).text).toContain('Taken up for');
-  expect((await left.open('/main/session', { take: 'S-1044' })).text).not.toContain('Taken up');
-}, 30_000);
-
-test('an estate from before publications keeps what everybody had', async () => {
-  const old = await makeDatabase();
-  const open = (migrations: never[]) =>
-    new DataSource({
-      type: 'postgres',
-      url: old.url,
-      entities,
-      migrations,
-      uuidExtension: 'pgcrypto',
-      installExtensions: false,
-    }).initialize();
-  const before = await open([Beginning1764000000000] as never[]);
-  await before.runMigrations();
-  const rows: [string, string, object][] = [
-    ['gateway', 'G', { id: 'G', name: 'Gate', address: 'g.example' }],
-    ['pool', 'P', { id: 'P', name: 'Pool', gateway: 'G' }],
-    ['resource', 'a', { id: 'a', name: 'A', kind: 'app', pool: 'P' }],
-    ['resource', 'd', { id: 'd', name: 'D', kind: 'desktop', pool: 'P' }],
-    ['group', 'x', { id: 'x', name: 'X', rank: 1, resources: ['a', 'd'] }],
-    ['group', 'y', { id: 'y', name: 'Y', rank: 2, resources: [] }],
-  ];
-  for (const [kind, id, data] of rows)
-    await before.query("INSERT INTO estate_object (kind, id, data, version) VALUES ($1, $2, $3, nextval('estate_version_seq'))", [
-      kind,
-      id,
-      JSON.stringify(data),
-    ]);
-  await before.destroy();
-  const after = await open([Beginning1764000000000, Access1764100000000] as never[]);
-  await after.runMigrations();
-  const all = (await after.query('SELECT kind, id, data FROM estate_object')) as {
-    kind: string;
-    id: string;
-    data: Record<string, unknown>;
-  }[];
-  const one = (kind: string, id: string) => all.find((row) => row.kind === kind && row.id === id)?.data;
-  expect(one('group', 'x')).toEqual({ id: 'x', name: 'X', rank: 1, memberOf: [], publications: ['a', 'd'] });
-  expect(one('publication', 'd')).toEqual({ id: 'd', name: 'D', kind: 'desktop', pool: 'P', resources: ['d'], portals: ['G'] });
-  expect(one('portal', 'G')).toEqual({ id: 'G', name: 'Gate portal', gateway: 'G', address: 'g.example' });
-  expect(one('pool', 'P')).toMatchObject({ signIn: ['own directory'], signInGroups: [] });
-  await after.undoLastMigration();
-  const back = (await after.query("SELECT data FROM estate_object WHERE kind = 'group' AND id = 'x'")) as { data: object }[];
-  expect(back[0]?.data).toEqual({ id: 'x', name: 'X', rank: 1, resources: ['a', 'd'] });
-  await after.destroy();
-  await old.drop();
-}, 30_000);

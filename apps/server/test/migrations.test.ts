@@ -1,0 +1,53 @@
+import { expect, test } from '@jest/globals';
+import { DataSource } from 'typeorm';
+import { entities } from '../src/database/entities.js';
+import { Access1764100000000 } from '../src/database/migrations/1764100000000-Access.js';
+import { Beginning1764000000000 } from '../src/database/migrations/1764000000000-Beginning.js';
+import { makeDatabase } from './server.js';
+
+test('an estate from before publications keeps what everybody had', async () => {
+  const old = await makeDatabase();
+  const open = (migrations: never[]) =>
+    new DataSource({
+      type: 'postgres',
+      url: old.url,
+      entities,
+      migrations,
+      uuidExtension: 'pgcrypto',
+      installExtensions: false,
+    }).initialize();
+  const before = await open([Beginning1764000000000] as never[]);
+  await before.runMigrations();
+  const rows: [string, string, object][] = [
+    ['gateway', 'G', { id: 'G', name: 'Gate', address: 'g.example' }],
+    ['pool', 'P', { id: 'P', name: 'Pool', gateway: 'G' }],
+    ['resource', 'a', { id: 'a', name: 'A', kind: 'app', pool: 'P' }],
+    ['resource', 'd', { id: 'd', name: 'D', kind: 'desktop', pool: 'P' }],
+    ['group', 'x', { id: 'x', name: 'X', rank: 1, resources: ['a', 'd'] }],
+    ['group', 'y', { id: 'y', name: 'Y', rank: 2, resources: [] }],
+  ];
+  for (const [kind, id, data] of rows)
+    await before.query("INSERT INTO estate_object (kind, id, data, version) VALUES ($1, $2, $3, nextval('estate_version_seq'))", [
+      kind,
+      id,
+      JSON.stringify(data),
+    ]);
+  await before.destroy();
+  const after = await open([Beginning1764000000000, Access1764100000000] as never[]);
+  await after.runMigrations();
+  const all = (await after.query('SELECT kind, id, data FROM estate_object')) as {
+    kind: string;
+    id: string;
+    data: Record<string, unknown>;
+  }[];
+  const one = (kind: string, id: string) => all.find((row) => row.kind === kind && row.id === id)?.data;
+  expect(one('group', 'x')).toEqual({ id: 'x', name: 'X', rank: 1, memberOf: [], publications: ['a', 'd'] });
+  expect(one('publication', 'd')).toEqual({ id: 'd', name: 'D', kind: 'desktop', pool: 'P', resources: ['d'], portals: ['G'] });
+  expect(one('portal', 'G')).toEqual({ id: 'G', name: 'Gate portal', gateway: 'G', address: 'g.example' });
+  expect(one('pool', 'P')).toMatchObject({ signIn: ['own directory'], signInGroups: [] });
+  await after.undoLastMigration();
+  const back = (await after.query("SELECT data FROM estate_object WHERE kind = 'group' AND id = 'x'")) as { data: object }[];
+  expect(back[0]?.data).toEqual({ id: 'x', name: 'X', rank: 1, resources: ['a', 'd'] });
+  await after.destroy();
+  await old.drop();
+}, 30_000);
