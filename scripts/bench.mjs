@@ -157,6 +157,27 @@ try {
       percentile(await latencies(call, reads(endpoint, large), 20), 0.95).toFixed(1),
       'under 200',
     );
+    // answers over the whole estate: what they take, and how long others wait meanwhile
+    for (const path of ['access/requirements', 'access/acceptance', 'signon/savings']) {
+      let done = false;
+      const waits = [];
+      const start = performance.now();
+      const whole = call(path).finally(() => (done = true));
+      while (!done) {
+        const asked = performance.now();
+        await call('session');
+        waits.push(performance.now() - asked);
+        await new Promise((resolve) => setTimeout(resolve, 10));
+      }
+      await whole;
+      const first = performance.now() - start;
+      const again = performance.now();
+      await call(path);
+      tell(
+        `50 000 endpoints: ${path}, first and again, others wait at the longest, ms`,
+        `${Math.round(first)}, ${Math.round(performance.now() - again)}, ${Math.round(Math.max(...waits))}`,
+      );
+    }
   });
 } finally {
   cluster.drop('bench');

@@ -12,7 +12,8 @@ import {
   type RequirementSetView,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
-import { estateReadiness, faultsOfEstate, readinessOf, withChange, type Change } from '@underpass/core';
+import { faultsOfEstate, ReadinessTally, type EstateReadiness, readinessOf, withChange, type Change } from '@underpass/core';
+import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
@@ -25,6 +26,8 @@ const mostPeople = 500;
 @ApiTags('access')
 @Controller()
 export class RequirementsController {
+  private readonly kept = new KeptAnswers<EstateReadiness>();
+
   constructor(
     private readonly store: EstateStore,
     private readonly results: ResultsService,
@@ -32,17 +35,19 @@ export class RequirementsController {
   ) {}
 
   @Get('access/requirements')
-  sets(): RequirementSetView[] {
-    return this.store.model.estate.requirement.map((set) => this.view(set));
+  sets(): Promise<RequirementSetView[]> {
+    return Promise.all(this.store.model.estate.requirement.map((set) => this.view(set)));
   }
 
   /** Reads a set as it is being written, and evaluates it; nothing is kept. */
   @Post('access/requirements/try')
   @HttpCode(200)
   @Needs('reader')
-  try(@Body({ schema: RequirementText }) { text }: RequirementText): { problems: FileProblem[]; sets: RequirementSetView[] } {
+  async try(
+    @Body({ schema: RequirementText }) { text }: RequirementText,
+  ): Promise<{ problems: FileProblem[]; sets: RequirementSetView[] }> {
     const { problems, sets } = read(text);
-    return { problems, sets: problems.length ? [] : sets.map((set) => this.view(set, text)) };
+    return { problems, sets: problems.length ? [] : await Promise.all(sets.map((set) => this.view(set, text))) };
   }
 
   @Put('access/requirements')
@@ -113,8 +118,16 @@ export class RequirementsController {
     };
   }
 
-  private view(set: RequirementSet, text?: string): RequirementSetView {
-    const result = estateReadiness(this.results.reader, set);
+  private async view(set: RequirementSet, text?: string): Promise<RequirementSetView> {
+    const { reader } = this.results;
+    const result = await this.kept.get(reader, JSON.stringify(set), async () => {
+      const tally = new ReadinessTally(set);
+      await eachInSlices(reader.model.crossings, (ref) => {
+        const facts = reader.read(ref);
+        if (facts) tally.add(ref, facts);
+      });
+      return tally.result();
+    });
     const conditions = new Map(set.conditions.map((condition) => [condition.id, condition]));
     const shipped = shippedSets().some(({ id }) => id === set.id);
     return {

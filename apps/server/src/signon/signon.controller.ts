@@ -1,10 +1,11 @@
 import { Body, Controller, Get, HttpCode, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { RecordingRequest, RulesRequest, SavingsQuery, type Measurement, type SavingsView, type SignonRule } from '@underpass/contracts';
-import { shippedRules, signonSavings } from '@underpass/core';
+import { SavingsTally, shippedRules } from '@underpass/core';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
+import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { notFound } from '../problems/problem.js';
 import type { SignedRequest } from '../session/session.guard.js';
@@ -13,6 +14,8 @@ import type { SignedRequest } from '../session/session.guard.js';
 @ApiTags('signon')
 @Controller('signon')
 export class SignonController {
+  private readonly kept = new KeptAnswers<SavingsView>();
+
   constructor(
     private readonly store: EstateStore,
     private readonly results: ResultsService,
@@ -21,7 +24,7 @@ export class SignonController {
 
   /** Person-hours a year that each shortcut would save, for whom the query names. */
   @Get('savings')
-  savings(@Query({ schema: SavingsQuery }) query: SavingsQuery): SavingsView {
+  savings(@Query({ schema: SavingsQuery }) query: SavingsQuery): Promise<SavingsView> {
     const { reader } = this.results;
     const { model } = reader;
     for (const [kind, id] of [
@@ -41,7 +44,11 @@ export class SignonController {
         (query.resource === undefined || ref.resource === query.resource) &&
         (query.person === undefined || ref.person === query.person),
     );
-    return signonSavings(reader, crossings);
+    return this.kept.get(reader, JSON.stringify(query), async () => {
+      const tally = new SavingsTally(model.organisation);
+      await eachInSlices(crossings, (ref) => tally.add(ref, () => reader.read(ref)));
+      return tally.result();
+    });
   }
 
   /** Keeps the steps of a recorded sign-in. The recording itself never comes here. */

@@ -154,7 +154,11 @@ describe('the shipped sets on the demo estate', () => {
       const facts = reader.read(ref)!;
       const host = chooseHost(facts.pool, facts.hosts);
       const settings = settingsOf(facts);
-      const read = factReaderOf(facts, settings, host);
+      const read = factReaderOf(
+        facts,
+        () => settings,
+        () => host,
+      );
       const objects = { ...facts, host } as unknown as Record<string, Record<string, unknown> | undefined>;
       for (const root of ['person', 'endpoint', 'location', 'resource', 'pool', 'host', 'gateway', 'publication', 'portal'])
         for (const [field, value] of Object.entries(objects[root] ?? {}))

@@ -4,7 +4,8 @@ import fc from 'fast-check';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { modelOf, type EstateModel } from '../estate/index.js';
 import { chooseSignonTimes } from '../evidence/index.js';
-import { computeFigures, FactsReader, seesOf, signonSavings, withChange } from './index.js';
+import type { CrossingRef } from '../estate/index.js';
+import { computeFigures, FactsReader, SavingsTally, seesOf, withChange } from './index.js';
 
 const { estate, measurements } = demoEstate();
 const readerOf = (change: (people: Person[]) => Person[] = (people) => people, more: typeof estate.setting = []) =>
@@ -76,6 +77,11 @@ describe('what a person sees', () => {
 });
 
 describe('what shortcuts save a group', () => {
+  const signonSavings = (from: FactsReader, crossings: readonly CrossingRef[]) => {
+    const tally = new SavingsTally(from.model.organisation);
+    for (const ref of crossings) tally.add(ref, () => from.read(ref));
+    return tally.result();
+  };
   const crossings = reader.model.crossings.filter(({ resource }) => resource === 'timetable');
   const answer = signonSavings(reader, crossings);
 

@@ -8,8 +8,11 @@ import { factReaderOf, remedyObject } from './requirementFacts.js';
 
 /** One crossing against a set; null where the set is not for it. */
 export function readinessOf(set: RequirementSet, facts: CrossingFacts): SetResult | null {
-  const host = chooseHost(facts.pool, facts.hosts);
-  const read = factReaderOf(facts, settingsOf(facts), host);
+  const read = factReaderOf(
+    facts,
+    () => settingsOf(facts),
+    () => chooseHost(facts.pool, facts.hosts),
+  );
   return applies(set, read) ? evaluateSet(set, read) : null;
 }
 
@@ -35,47 +38,69 @@ export interface EstateReadiness {
 
 const worst: Record<Readiness, number> = { 'not ready': 3, 'not known': 2, fallback: 1, ready: 0 };
 
-/** The estate against a set: how many people are ready, what blocks most of them, and in which order to mend it. */
+interface Tallied {
+  readiness: Readiness;
+  crossing: string;
+  unmet: Set<string>;
+  works: Set<string>;
+}
+
+/** The estate against a set, crossing by crossing: how many people are ready, what blocks most of them, and in which order to mend it. */
+export class ReadinessTally {
+  private readonly people = new Map<string, Tallied>();
+  private readonly works = new Map<string, Work>();
+
+  constructor(private readonly set: RequirementSet) {}
+
+  add(ref: CrossingRef, facts: CrossingFacts): void {
+    const result = readinessOf(this.set, facts);
+    if (!result) return;
+    const known = this.people.get(ref.person);
+    const person = known ?? { readiness: 'ready' as Readiness, crossing: ref.id, unmet: new Set<string>(), works: new Set<string>() };
+    if (!known) this.people.set(ref.person, person);
+    if (worst[result.readiness] > worst[person.readiness]) Object.assign(person, { readiness: result.readiness, crossing: ref.id });
+    for (const { state, condition } of result.conditions) {
+      if (state !== 'not met') continue;
+      person.unmet.add(condition.id);
+      person.works.add(workFor(condition, facts, this.works));
+    }
+  }
+
+  result(): EstateReadiness {
+    const all = [...this.people];
+    const count = (readiness: Readiness) => all.filter(([, each]) => each.readiness === readiness).length;
+    const blockers = this.set.conditions.flatMap(({ id, name, bay }): Blocker[] => {
+      const blocked = all.filter(([, { unmet }]) => unmet.has(id));
+      return blocked.length
+        ? [{ condition: id, name, bay, people: blocked.length, alone: blocked.filter(([, { unmet }]) => unmet.size === 1).length }]
+        : [];
+    });
+    return {
+      ready: count('ready'),
+      fallback: count('fallback'),
+      notReady: count('not ready'),
+      notKnown: count('not known'),
+      blockers: blockers.sort((x, y) => y.people - x.people),
+      remedies: remedyOrder(new Map(all.map(([id, each]) => [id, each.works])), this.works),
+      people: all
+        .map(([person, { readiness, crossing, unmet }]) => ({ person, readiness, crossing, unmet: [...unmet] }))
+        .sort((x, y) => worst[y.readiness] - worst[x.readiness] || (x.person < y.person ? -1 : 1)),
+    };
+  }
+}
+
+/** The same in one go. */
 export function estateReadiness(
   reader: FactsReader,
   set: RequirementSet,
   wanted: (ref: CrossingRef) => boolean = () => true,
 ): EstateReadiness {
-  const people = new Map<string, { readiness: Readiness; crossing: string; unmet: Set<string>; works: Set<string> }>();
-  const works = new Map<string, Work>();
+  const tally = new ReadinessTally(set);
   for (const ref of reader.model.crossings) {
-    if (!wanted(ref)) continue;
-    const facts = reader.read(ref);
-    const result = facts && readinessOf(set, facts);
-    if (!facts || !result) continue;
-    const known = people.get(ref.person);
-    const unmet = result.conditions.filter(({ state }) => state === 'not met').map(({ condition }) => condition);
-    const person = known ?? { readiness: 'ready' as Readiness, crossing: ref.id, unmet: new Set<string>(), works: new Set<string>() };
-    if (!known) people.set(ref.person, person);
-    if (worst[result.readiness] > worst[person.readiness]) Object.assign(person, { readiness: result.readiness, crossing: ref.id });
-    for (const condition of unmet) {
-      person.unmet.add(condition.id);
-      person.works.add(workFor(condition, facts, works));
-    }
+    const facts = wanted(ref) ? reader.read(ref) : null;
+    if (facts) tally.add(ref, facts);
   }
-  const count = (readiness: Readiness) => [...people.values()].filter((each) => each.readiness === readiness).length;
-  const blockers = set.conditions.flatMap(({ id, name, bay }): Blocker[] => {
-    const blocked = [...people.values()].filter(({ unmet }) => unmet.has(id));
-    return blocked.length
-      ? [{ condition: id, name, bay, people: blocked.length, alone: blocked.filter(({ unmet }) => unmet.size === 1).length }]
-      : [];
-  });
-  return {
-    ready: count('ready'),
-    fallback: count('fallback'),
-    notReady: count('not ready'),
-    notKnown: count('not known'),
-    blockers: blockers.sort((a, b) => b.people - a.people),
-    remedies: remedyOrder(new Map([...people].map(([id, each]) => [id, each.works])), works),
-    people: [...people]
-      .map(([person, { readiness, crossing, unmet }]) => ({ person, readiness, crossing, unmet: [...unmet] }))
-      .sort((a, b) => worst[b.readiness] - worst[a.readiness] || (a.person < b.person ? -1 : 1)),
-  };
+  return tally.result();
 }
 
 function workFor(condition: Condition, facts: CrossingFacts, works: Map<string, Work>): string {

@@ -17,10 +17,11 @@ export const hasSignInRight = ({ pool, subject }: Pick<CrossingFacts, 'pool' | '
 
 /**
  * The facts of a crossing by name, for requirement sets: fields of its objects (host.release), settings in force
- * (setting.session.startOnly), versions of installed programs (host.installed.NAME), and what is worked out.
+ * (setting.session.startOnly), versions of installed programs (host.installed.NAME), and what is worked out. Settings and host
+ * are asked for only where a fact needs them: most sets are not for most crossings.
  */
 export const factReaderOf =
-  (facts: CrossingFacts, settings: SettingValues, host: Host | undefined): FactReader =>
+  (facts: CrossingFacts, settings: () => SettingValues, host: () => Host | undefined): FactReader =>
   (fact) => {
     switch (fact) {
       case 'entitled':
@@ -37,7 +38,7 @@ export const factReaderOf =
         return facts.person.guest ? guestState(facts.person, facts.atMs) === 'ended' : undefined;
     }
     const path = pathOf(fact);
-    if (path[0] === 'setting') return (settings as unknown as Record<string, unknown>)[path.slice(1).join('.')];
+    if (path[0] === 'setting') return (settings() as unknown as Record<string, unknown>)[path.slice(1).join('.')];
     let value = rootOf(path[0] as string, facts, host);
     for (let i = 1; i < path.length; i++) {
       if (value === undefined || value === null) return undefined;
@@ -47,7 +48,7 @@ export const factReaderOf =
     return value;
   };
 
-function rootOf(root: string, facts: CrossingFacts, host: Host | undefined): unknown {
+function rootOf(root: string, facts: CrossingFacts, host: () => Host | undefined): unknown {
   switch (root) {
     case 'person':
       return facts.person;
@@ -62,7 +63,7 @@ function rootOf(root: string, facts: CrossingFacts, host: Host | undefined): unk
     case 'pool':
       return facts.pool;
     case 'host':
-      return host;
+      return host();
     case 'gateway':
       return facts.gateway;
     case 'publication':
@@ -87,7 +88,11 @@ export function closedGate(
   host: Host | undefined,
 ): { name: string; givenUp: readonly string[]; result: SetResult } | null {
   if (facts.gates.length === 0) return null;
-  const read = factReaderOf(facts, settings, host);
+  const read = factReaderOf(
+    facts,
+    () => settings,
+    () => host,
+  );
   for (const set of facts.gates) {
     if (!applies(set, read)) continue;
     const result = evaluateSet(set, read);

@@ -1,6 +1,7 @@
+import type { Organisation } from '@underpass/contracts';
 import type { CrossingRef } from '../estate/index.js';
 import { defaultSignInsPerDay, defaultWorkingDays, hoursAYear, shortcutsFor, type Shortcut } from '../signon/index.js';
-import type { FactsReader } from './factsFor.js';
+import type { CrossingFacts } from './facts.js';
 import { computeFigures } from './figures.js';
 
 export interface GroupSaving {
@@ -21,44 +22,47 @@ export interface GroupSignon {
   savings: GroupSaving[];
 }
 
-/**
- * What each shortcut would save a set of people in a year. Each person counts once, with their first crossing among those given.
- */
-export function signonSavings(reader: FactsReader, crossings: readonly CrossingRef[]): GroupSignon {
-  const { organisation } = reader.model;
-  const signInsPerDay = organisation.signInsPerDay ?? defaultSignInsPerDay;
-  const workingDays = organisation.workingDays ?? defaultWorkingDays;
-  const met = new Set<string>();
-  const sums = new Map<Shortcut['id'], { name: string; people: number; seconds: number }>();
-  let total = 0;
-  for (const ref of crossings) {
-    if (met.has(ref.person)) continue;
-    const facts = reader.read(ref);
-    if (!facts) continue;
-    met.add(ref.person);
+/** What each shortcut would save a set of people in a year. Each person counts once, with the first crossing of theirs that is added. */
+export class SavingsTally {
+  private readonly met = new Set<string>();
+  private readonly sums = new Map<Shortcut['id'], { name: string; people: number; seconds: number }>();
+  private totalS = 0;
+
+  constructor(private readonly organisation: Pick<Organisation, 'signInsPerDay' | 'workingDays'>) {}
+
+  add(ref: CrossingRef, read: () => CrossingFacts | null): void {
+    const facts = this.met.has(ref.person) ? null : read();
+    if (!facts) return;
+    this.met.add(ref.person);
     const { signon, timeline } = computeFigures(facts);
-    total += timeline.totalS;
+    this.totalS += timeline.totalS;
     for (const { id, name, savedS } of shortcutsFor(signon)) {
-      const sum = sums.get(id) ?? { name, people: 0, seconds: 0 };
-      sums.set(id, sum);
+      const sum = this.sums.get(id) ?? { name, people: 0, seconds: 0 };
+      this.sums.set(id, sum);
       if (savedS <= 0) continue;
       sum.people++;
       sum.seconds += savedS;
     }
   }
-  return {
-    people: met.size,
-    meanS: met.size ? total / met.size : 0,
-    signInsPerDay,
-    workingDays,
-    savings: [...sums]
-      .map(([id, { name, people, seconds }]) => ({
-        id,
-        name,
-        people,
-        savedS: people ? seconds / people : 0,
-        hoursAYear: hoursAYear(seconds, signInsPerDay, 1, workingDays),
-      }))
-      .sort((a, b) => b.hoursAYear - a.hoursAYear),
-  };
+
+  result(): GroupSignon {
+    const people = this.met.size;
+    const signInsPerDay = this.organisation.signInsPerDay ?? defaultSignInsPerDay;
+    const workingDays = this.organisation.workingDays ?? defaultWorkingDays;
+    return {
+      people,
+      meanS: people ? this.totalS / people : 0,
+      signInsPerDay,
+      workingDays,
+      savings: [...this.sums]
+        .map(([id, { name, people: quicker, seconds }]) => ({
+          id,
+          name,
+          people: quicker,
+          savedS: quicker ? seconds / quicker : 0,
+          hoursAYear: hoursAYear(seconds, signInsPerDay, 1, workingDays),
+        }))
+        .sort((a, b) => b.hoursAYear - a.hoursAYear),
+    };
+  }
 }
