@@ -3,7 +3,7 @@ import type { AccessChange, ConsequenceView } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { CountRow } from '../ui/PeopleBar.js';
+import { barOrder } from '../ui/PeopleBar.js';
 import { useNotice } from '../ui/Notice.js';
 import { Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
@@ -95,8 +95,15 @@ export function Consequence({
         </ul>
       )}
       {verdicts && Object.values(verdicts).some((n) => n > 0) && (
-        <p className="mt-2 flex gap-3 items-center">
-          New crossings <CountRow counts={verdicts} />
+        <p className="mt-2 flex gap-3 items-baseline">
+          New crossings
+          {barOrder
+            .filter((verdict) => verdicts[verdict] > 0)
+            .map((verdict) => (
+              <span key={verdict} className="whitespace-nowrap">
+                <b>{verdicts[verdict]}</b> <Verdict verdict={verdict} />
+              </span>
+            ))}
         </p>
       )}
       {worst.map((row) => (

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { AccessPersonView, SeenItem, WhyView } from '@underpass/contracts';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -46,6 +46,9 @@ function Person({ view }: { view: AccessPersonView }) {
   const [when, setWhen] = useState<'now' | 'after'>('after');
   const [move, setMove] = useState(false);
   const canEdit = useCanEdit();
+  const list = useRef<HTMLUListElement>(null);
+  // a choice that comes with the address may stand further down than is seen
+  useEffect(() => list.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' }), []);
   const shown: SeenItem[] = when === 'now' ? view.now : view.after;
   const differs = names(view.now) !== names(view.after);
   const why = search.get('why');
@@ -108,7 +111,7 @@ function Person({ view }: { view: AccessPersonView }) {
       <div className="grid grid-cols-1 min-[1100px]:grid-cols-[260px_minmax(0,1fr)] gap-x-8 mt-6">
         <section aria-labelledby="not-seen">
           <h2 id="not-seen">Does not see</h2>
-          <ul className="mt-1 border-t-[1.5px] border-ink max-h-[300px] overflow-auto">
+          <ul ref={list} className="mt-1 border-t-[1.5px] border-ink max-h-[300px] overflow-auto">
             {view.notSeen.map((resource) => (
               <li key={resource.id} className="border-b border-rule">
                 <button

@@ -20,8 +20,9 @@ export function SetResult({ set, onEdit }: { set: RequirementSetView; onEdit?: (
       <p className="text-ink-2">
         {set.purpose}
         {set.breaks && ` Where it is not met, the step “${set.breaks}” breaks.`}
+        {onEdit && ' '}
         {onEdit && (
-          <button className="link ml-2" onClick={onEdit}>
+          <button className="link" onClick={onEdit}>
             Show and edit as text
           </button>
         )}

@@ -210,6 +210,16 @@ describe('the demo estate', () => {
     expect(editsOfMove(index, { people, leave: 'nobody-is-in-it', join: null })).toEqual([]);
   });
 
+  test('a choice between desktops is told where the change makes it, not where it stood before', () => {
+    const desktop = (id: string) => estate.resource.find((each) => each.id === id)?.kind === 'desktop';
+    const after = (person: string, join: string) =>
+      consequenceOf(index, new AccessIndex(withAccessEdits(estate, editsOfMove(index, { people: [person], leave: null, join }))), desktop);
+    // P047 has two desktops already; a published application changes nothing about that
+    expect(after('P047', 'seasonal')).toEqual([{ person: 'P047', gains: ['counter'], loses: [], desktops: [] }]);
+    expect(after('P047', 'posters')[0]?.desktops).toEqual(expect.arrayContaining(['timetable', 'finance', 'posters']));
+    expect(after('P002', 'posters')[0]?.desktops).toEqual(['timetable', 'posters']);
+  });
+
   test('acceptance: the sets part the people, the testers see every publication, and what was seen is told apart', () => {
     const plan = acceptancePlan(index);
     const people = plan.sets.flatMap((set) => set.people);

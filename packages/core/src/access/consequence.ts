@@ -24,7 +24,7 @@ export interface PersonConsequence {
   person: string;
   gains: string[];
   loses: string[];
-  /** Desktops they would have to choose from, where there are several. */
+  /** Desktops they would have to choose from, where there are several and the change makes them other ones than now. */
   desktops: string[];
 }
 
@@ -40,7 +40,8 @@ export function consequenceOf(before: AccessIndex, after: AccessIndex, desktop: 
     const loses = now.filter((id) => !has.has(id));
     if (gains.length + loses.length === 0) continue;
     const desktops = then.filter(desktop);
-    result.push({ person: person.id, gains, loses, desktops: desktops.length > 1 ? desktops : [] });
+    const others = [...gains, ...loses].some(desktop);
+    result.push({ person: person.id, gains, loses, desktops: desktops.length > 1 && others ? desktops : [] });
   }
   return result;
 }
