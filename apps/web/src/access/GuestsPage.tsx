@@ -29,7 +29,7 @@ const stateWords = (row: GuestRow): string => {
 
 const nameOf = (guests: readonly GuestRow[]) => (guests.length === 1 ? (guests[0]?.name ?? '') : `${guests.length} guests`);
 const grid =
-  'grid grid-cols-[28px_minmax(130px,1fr)_minmax(150px,1fr)_minmax(150px,1.2fr)_minmax(100px,0.8fr)_minmax(150px,1.5fr)_minmax(130px,1fr)]';
+  'grid grid-cols-[28px_minmax(130px,1fr)_minmax(182px,1.1fr)_minmax(150px,1.1fr)_minmax(100px,0.7fr)_minmax(150px,1.4fr)_minmax(130px,0.9fr)]';
 
 /** Guests, those past their end first: what they can still reach, and one action that withdraws all of it. */
 export function GuestsPage() {

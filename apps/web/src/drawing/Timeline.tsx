@@ -99,12 +99,12 @@ export function Timeline({
                 y={y + 4}
                 fontSize="12.5"
                 fontWeight={step.critical ? 700 : 400}
-                stroke="var(--paper)"
+                stroke={step.gone ? 'none' : 'var(--paper)'}
                 strokeWidth="3"
                 paintOrder="stroke"
               >
                 {changed && (
-                  <tspan textDecoration="line-through" fill="var(--ink-3)" fontWeight="400">
+                  <tspan textDecoration="line-through" fill="var(--ink-3)" fontWeight="400" stroke="none">
                     {time(before.seconds)}
                   </tspan>
                 )}
