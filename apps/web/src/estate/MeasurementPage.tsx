@@ -5,7 +5,7 @@ import { ApiError, call } from '../api/client.js';
 import { Strip } from '../ui/Strip.js';
 import { useTitle } from '../shell/useTitle.js';
 
-const vantages = ['desk', 'session', 'host', 'not the desk'] as const;
+const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 
 /** Bring in a measurement taken with another program, and say where it was taken. */
 export function MeasurementPage() {
@@ -59,7 +59,7 @@ export function MeasurementPage() {
           options={vantages}
           value={vantage}
           onChange={setVantage}
-          words={{ desk: 'at the desk', session: 'inside the session', host: 'on the host', 'not the desk': 'elsewhere' }}
+          words={{ desk: 'at the desk', host: 'on the host', session: 'inside the session', 'not the desk': 'elsewhere' }}
         />
         <label htmlFor="m-location" className="pt-1.5">
           Location

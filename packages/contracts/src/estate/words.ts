@@ -16,7 +16,7 @@ export const Layer = z.enum(['organisation', 'device class', 'location', 'group'
 export const Verdict = z.enum(['clear', 'limited', 'blocked', 'unknown']);
 export const Bay = z.enum(['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace']);
 export const Source = z.enum(['measured', 'reported', 'declared', 'assumed']);
-export const Vantage = z.enum(['desk', 'session', 'host', 'not the desk']);
+export const Vantage = z.enum(['desk', 'host', 'session', 'not the desk']);
 /** Steps from switching on to the first useful picture, in the order they are told in. */
 export const SignonStep = z.enum([
   'endpoint boot',

@@ -102,7 +102,7 @@ export function modelOf(estate: Estate, measurements: readonly Measurement[]): E
     regions: byId(estate.region),
     gateways: byId(estate.gateway),
     pools: byId(estate.pool),
-    hostsOfPool: groupBy(estate.host, (host) => host.pool),
+    hostsOfPool: groupBy(estate.host, (each) => each.pool),
     resources,
     groups: access.groups,
     locations: byId(estate.location),

@@ -58,7 +58,7 @@ export function directoryAccepts(estate: PortalEstate, portalId: string, personI
   // a guest comes as far as the hosts of what the portal offers them
   return offeredAt(estate, portalId, personId).every(({ resource }) => {
     const pool = estate.pool.find(({ id }) => id === resource.pool);
-    const hosts = estate.host.filter((host) => host.pool === resource.pool);
+    const hosts = estate.host.filter((each) => each.pool === resource.pool);
     return (
       pool !== undefined &&
       pool.signIn.includes('guest directory') &&
@@ -99,7 +99,7 @@ export function leftBehindPolicy(estate: PortalEstate, personId: string, endpoin
 
 /** A host for a new session: one that is on and has a free place, or one that can be woken. */
 export function hostFor(estate: PortalEstate, poolId: string): { host: Of<'host'>; asleep: boolean } | null {
-  const hosts = estate.host.filter((host) => host.pool === poolId && (host.used ?? 0) < host.places);
+  const hosts = estate.host.filter((each) => each.pool === poolId && (each.used ?? 0) < each.places);
   const on = hosts.find((host) => host.power === 'on' || host.power === undefined);
   if (on) return { host: on, asleep: false };
   const asleep = hosts.find((host) => host.power === 'asleep');
