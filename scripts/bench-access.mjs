@@ -3,12 +3,15 @@ import { withShippedSets } from '../packages/contracts/dist/requirements/shipped
 import {
   acceptancePlan,
   AccessIndex,
+  consequenceOf,
+  editsOfMove,
   estateReadiness,
   FactsReader,
   modelOf,
   readHar,
   shippedRules,
   whyNotSeen,
+  withAccessEdits,
 } from '../packages/core/dist/index.js';
 import { emptyEstate } from '../packages/contracts/dist/index.js';
 
@@ -114,6 +117,11 @@ export function benchAccess(demo) {
       Math.round(
         (timed(() => missing.forEach(([person, resource]) => whyNotSeen(index, estate, person, resource))) / missing.length) * 10,
       ) / 10,
+    'access: everybody of the same moved into a group, on paper, ms': timed(() => {
+      const people = estate.person.map(({ id }) => id);
+      const edits = editsOfMove(index, { people, leave: null, join: estate.group[0].id });
+      consequenceOf(index, new AccessIndex(withAccessEdits(estate, edits)), () => false);
+    }),
     'access: three requirement sets on the demo estate, ms': timed(() =>
       reader.model.estate.requirement.forEach((set) => estateReadiness(reader, set)),
     ),

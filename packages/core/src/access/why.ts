@@ -43,11 +43,13 @@ export interface MissingLink {
 /** The estate after edits; objects that are not edited are the same ones. */
 export function withAccessEdits<E extends AccessEstate>(estate: E, edits: readonly AccessEdit[]): E {
   const change = <T extends { id: string }>(kind: AccessEdit['kind'], objects: readonly T[]): readonly T[] => {
-    const own = edits.filter((edit) => edit.kind === kind);
-    if (own.length === 0) return objects;
-    return objects.map((object) =>
-      own.filter(({ id }) => id === object.id).reduce((next, { field, value }) => ({ ...next, [field]: value }), object),
-    );
+    const own = new Map<string, Partial<Record<AccessEdit['field'], readonly string[]>>>();
+    for (const edit of edits) if (edit.kind === kind) own.set(edit.id, { ...own.get(edit.id), [edit.field]: edit.value });
+    if (own.size === 0) return objects;
+    return objects.map((object) => {
+      const fields = own.get(object.id);
+      return fields ? { ...object, ...fields } : object;
+    });
   };
   return {
     ...estate,
