@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Change, CrossingView, FactsJson, SettingKey } from '@underpass/core';
+import type { Change } from '@underpass/core';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
@@ -10,6 +10,7 @@ import { useKeys } from '../shell/keys.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
+import type { CrossingAnswer } from './crossingAnswer.js';
 import { BayPanel } from './BayPanel.js';
 import { FieldCheckDialog } from './FieldCheckDialog.js';
 import { FindingsList } from './FindingsList.js';
@@ -21,15 +22,6 @@ import { useEvaluation } from './useEvaluation.js';
 
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
 
-export interface CrossingAnswer {
-  id: string;
-  version: number;
-  at: string;
-  facts: FactsJson;
-  view: CrossingView;
-  why: Record<SettingKey, { value: unknown; from: string }>;
-}
-export type QuestionKey = 'open' | 'usable' | 'feel' | 'works';
 const none: Change = [];
 
 /** One crossing: the sentence, the drawing, the findings, and a change tried on paper. */

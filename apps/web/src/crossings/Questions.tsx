@@ -1,6 +1,6 @@
 import type { QuestionWords } from '@underpass/core';
 import { VerdictShape, verdictWords } from '../ui/Verdict.js';
-import type { QuestionKey } from './CrossingPage.js';
+import type { QuestionKey } from './crossingAnswer.js';
 
 /** The four questions; the chosen one has a piece of bore beneath. */
 export function Questions({

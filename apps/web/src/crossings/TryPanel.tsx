@@ -9,7 +9,7 @@ import { Arrow } from '../ui/Arrow.js';
 import { useNotice } from '../ui/Notice.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
-import type { CrossingAnswer } from './CrossingPage.js';
+import type { CrossingAnswer } from './crossingAnswer.js';
 import { ImpactDialog } from './ImpactDialog.js';
 
 interface Control {
