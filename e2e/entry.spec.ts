@@ -104,21 +104,12 @@ test('sessions left behind: told on the crossing, asked about at the portal, and
   await asked.getByRole('button', { name: 'Take up Document viewer' }).click();
   await expect(asked.getByRole('heading', { name: 'Document viewer' })).toBeVisible();
   // a layer of one’s own: both the crossing and the portal go by it
-  await page.goto('/estate/setting/new');
-  await page.getByLabel('Id needed').fill('left-behind-P005');
-  await page.getByLabel('Key needed').fill('session.leftBehind');
-  await page.getByLabel('Layer needed').selectOption('person');
-  await page.getByLabel('Target needed').fill('P005');
-  await page.getByLabel('Value needed').fill('most recent');
-  await page.getByRole('button', { name: 'Save setting' }).click();
-  await expect(page.getByText(/^Saved setting left-behind-P005/)).toBeVisible();
-  await page.goto('/crossings?person=P005');
-  await page.getByRole('row', { name: /Document viewer/ }).click();
-  await page
-    .getByRole('tab', { name: /usable/ })
-    .first()
-    .click();
+  const control = page.getByRole('radiogroup', { name: 'Left behind' });
+  await control.getByRole('radio', { name: 'latest' }).click();
   await expect(panel.getByText('in force: most recent')).toBeVisible();
+  await page.getByRole('combobox', { name: /^For/ }).selectOption({ label: 'Kezia Marsden (person)' });
+  await page.getByRole('button', { name: 'Apply', exact: true }).click();
+  await expect(page.getByText(/^Applied: session.leftBehind = most recent at P005/)).toBeVisible();
   const taken = await openAt('Document viewer');
   // the latest of both was the timetable’s, although the documents were wanted
   await expect(taken.getByRole('heading', { name: 'Timetable desktop' })).toBeVisible();

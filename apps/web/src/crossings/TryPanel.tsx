@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Layer } from '@underpass/contracts';
-import type { Change, CrossingView, SettingKey } from '@underpass/core';
+import type { Change, CrossingView } from '@underpass/core';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -9,43 +9,9 @@ import { Arrow } from '../ui/Arrow.js';
 import { useNotice } from '../ui/Notice.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
+import { controlsFor, type Control } from './controls.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 import { ImpactDialog } from './ImpactDialog.js';
-
-interface Control {
-  key: SettingKey;
-  label: string;
-  options: readonly string[];
-  words?: Record<string, string>;
-  read: (value: unknown) => string;
-  write: (option: string) => string | number | boolean;
-}
-const asNumber: Pick<Control, 'read' | 'write'> = { read: String, write: Number };
-const asText: Pick<Control, 'read' | 'write'> = { read: String, write: (option) => option };
-const asSwitch: Pick<Control, 'read' | 'write'> = { read: (value) => (value ? 'yes' : 'no'), write: (option) => option === 'yes' };
-
-const controls: readonly Control[] = [
-  {
-    key: 'picture.heldHeight',
-    label: 'Hold screens',
-    options: ['1080', '1440', '2160', '4320'],
-    words: { '1080': '1080p', '1440': '1440p', '2160': '2160p', '4320': 'no' },
-    ...asNumber,
-  },
-  { key: 'picture.frameCap', label: 'Frame rate', options: ['15', '20', '24', '30', '60'], ...asNumber },
-  {
-    key: 'picture.codec',
-    label: 'Codec',
-    options: ['progressive', 'h264', 'hevc', 'av1'],
-    words: { progressive: 'prog.', h264: 'H.264', hevc: 'H.265', av1: 'AV1' },
-    ...asText,
-  },
-  { key: 'screens.most', label: 'Screens', options: ['1', '2', '3', '4'], ...asNumber },
-  { key: 'media.callOffload', label: 'Call sound', options: ['no', 'yes'], words: { no: 'via host', yes: 'offload' }, ...asSwitch },
-  { key: 'picture.chroma', label: 'Colour detail', options: ['4:2:0', '4:4:4'], ...asText },
-  { key: 'transport.prefer', label: 'Transport', options: ['udp', 'tcp'], words: { udp: 'UDP', tcp: 'TCP' }, ...asText },
-  { key: 'session.entryLink', label: 'Entry link', options: ['no', 'yes'], ...asSwitch },
-];
 
 /** Try a change: on paper, before beside after; keep it, see its impact, or apply it at a layer. */
 export function TryPanel({
@@ -153,7 +119,7 @@ export function TryPanel({
         Try a change <small className="font-normal text-[13px] text-ink-3 ml-2">on paper, nothing is applied</small>
       </h2>
       <div className="grid grid-cols-[minmax(0,1fr)] min-[1180px]:grid-cols-2 gap-x-6 gap-y-[7px] mt-2">
-        {controls.map((control) => {
+        {controlsFor(now).map((control) => {
           const inForce = control.read(now.settings[control.key]);
           const options = control.options.includes(inForce) ? control.options : [...control.options, inForce];
           return (
