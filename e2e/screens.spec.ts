@@ -75,6 +75,24 @@ test('an edit keeps what was typed when it is wrong, is saved when it is right, 
   await expect(page.getByLabel('Down Mbit/s')).toHaveValue('150');
 });
 
+test('a setting is written with what the catalogue knows of it, and a number that is a word stays one', async ({ page }) => {
+  await signIn(page, undefined, '/estate/setting/new');
+  await page.getByLabel('Id needed').fill('tls-everywhere');
+  await page.getByLabel('Key needed').fill('security.tlsMinimum');
+  await expect(page.getByText('one of 1.2, 1.3')).toBeVisible();
+  await page.getByLabel('Layer needed').selectOption('location');
+  await page.getByLabel('Target needed').fill('wexcombe');
+  await page.getByLabel('Value needed').fill('1.4');
+  await page.getByRole('button', { name: 'Save setting' }).click();
+  await expect(page.getByText(/must be one of 1.2, 1.3/).first()).toBeVisible();
+  await expect(page.getByLabel('Value needed')).toHaveValue('1.4');
+  await page.getByLabel('Value needed').fill('1.3');
+  await page.getByRole('button', { name: 'Save setting' }).click();
+  await expect(page.getByText(/^Saved setting tls-everywhere/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('It was removed.')).toBeVisible();
+});
+
 test('an import is tried first, its faults are told by line, and then it is all or nothing', async ({ page }) => {
   await signIn(page, undefined, '/estate/import');
   const give = (text: string) =>

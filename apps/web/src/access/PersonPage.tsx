@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { AccessPersonView, SeenItem, WhyView } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
+import { call, isGone, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Chains, type ChainRow } from '../drawing/Chain.js';
 import { SourceMark } from '../ui/SourceMark.js';
@@ -21,7 +21,8 @@ export function PersonPage() {
     queryFn: () => call<AccessPersonView>(`access/people/${encodeURIComponent(id)}`),
   });
   if (answer.isPending) return <Loading what="the person" />;
-  if (!answer.data) return <Failed what="This person" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data || isGone(answer))
+    return <Failed what="This person" error={answer.error as Error} onRetry={() => void answer.refetch()} />;
   return <Person key={id} view={answer.data} />;
 }
 

@@ -10,6 +10,9 @@ export class ApiError extends Error {
   }
 }
 
+/** Whether the last answer was that it is not there: what an earlier answer held is not shown any more. */
+export const isGone = ({ error }: { error: Error | null }): boolean => error instanceof ApiError && error.status === 404;
+
 const offline: Problem = {
   type: 'about:blank',
   title: 'No answer',

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Change } from '@underpass/core';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { call } from '../api/client.js';
+import { call, isGone } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
@@ -34,10 +34,10 @@ export function CrossingPage() {
         <Loading what="the crossing" />
       </div>
     );
-  if (!answer.data)
+  if (!answer.data || isGone(answer))
     return (
       <div className="px-6">
-        <Failed what="This crossing" error={answer.error} onRetry={() => void answer.refetch()} />
+        <Failed what="This crossing" error={answer.error as Error} onRetry={() => void answer.refetch()} />
       </div>
     );
   return <Crossing key={id} answer={answer.data} />;

@@ -1,4 +1,5 @@
 import type { Column } from '@underpass/contracts';
+import type { FieldHelp } from './settingHelp.js';
 
 /** "lineKind" → "Line kind"; "certificate.notAfter" → "Certificate, not after". */
 const units: Record<string, string> = { Mbps: 'Mbit/s', Ms: 'ms', S: 's', Dbm: 'dBm', MB: 'MB', Px: 'px', Hz: 'Hz' };
@@ -22,12 +23,15 @@ export function ObjectField({
   value,
   fault,
   disabled,
+  help,
   onChange,
 }: {
   column: Column;
   value: string;
   fault: string | undefined;
   disabled: boolean;
+  /** What is known of the field beyond its column. */
+  help?: FieldHelp | null;
   onChange: (text: string) => void;
 }) {
   const id = `field-${column.name}`;
@@ -38,7 +42,7 @@ export function ObjectField({
     'aria-describedby': `${id}-more`,
     className: 'field w-full max-w-[520px] disabled:bg-earth',
   };
-  const hint = column.description || (column.type === 'structured' || column.type === 'list' ? column.expected : '');
+  const hint = help?.hint || column.description || (column.type === 'structured' || column.type === 'list' ? column.expected : '');
   return (
     <>
       <label htmlFor={id} className="pt-1.5 text-ink-2 break-words">
@@ -60,8 +64,19 @@ export function ObjectField({
             inputMode={column.type === 'number' ? 'decimal' : 'text'}
             value={value}
             placeholder={column.required ? '' : 'not known'}
+            list={help?.suggestions.length ? `${id}-list` : undefined}
+            autoComplete="off"
             onChange={(event) => onChange(event.target.value)}
           />
+        )}
+        {help && help.suggestions.length > 0 && (
+          <datalist id={`${id}-list`}>
+            {help.suggestions.map(({ value: each, text }) => (
+              <option key={each} value={each}>
+                {text}
+              </option>
+            ))}
+          </datalist>
         )}
         <p id={`${id}-more`} className={fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
           {fault ?? hint}

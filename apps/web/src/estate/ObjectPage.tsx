@@ -2,13 +2,14 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CellError, columnsOf, objectSchemas, type AuditEntry, type Column, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiError, call } from '../api/client.js';
+import { ApiError, call, isGone } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
 import { ObjectField } from './ObjectField.js';
+import { settingHelp, settingValue } from './settingHelp.js';
 import { moment } from '../ui/times.js';
 
 const at = (value: unknown, path: readonly string[]): unknown =>
@@ -64,7 +65,16 @@ export function ObjectPage() {
         <Failed what="This object" error={answer.error as Error} onRetry={() => void answer.refetch()} />
       </div>
     );
-  return <Form key={`${kind}/${id}`} kind={kind} object={answer.data?.object ?? {}} history={answer.data?.history ?? []} fresh={fresh} />;
+  return (
+    <Form
+      key={`${kind}/${id}`}
+      kind={kind}
+      object={answer.data?.object ?? {}}
+      history={answer.data?.history ?? []}
+      fresh={fresh}
+      gone={isGone(answer)}
+    />
+  );
 }
 
 function Form({
@@ -72,11 +82,14 @@ function Form({
   object,
   history,
   fresh,
+  gone,
 }: {
   kind: ObjectKind;
   object: Record<string, unknown>;
   history: AuditEntry[];
   fresh: boolean;
+  /** It was removed while it was shown. */
+  gone: boolean;
 }) {
   const columns = useMemo(() => columnsOf(objectSchemas[kind]), [kind]);
   const first = useMemo(
@@ -116,6 +129,7 @@ function Form({
     setFaults(unread);
     setMessage(null);
     if (Object.keys(unread).length) return setMessage('Nothing was saved. Mend the fields below.');
+    if (kind === 'setting') next.value = settingValue(String(next.key), texts.value?.trim() ?? '', next.value);
     setBusy(true);
     try {
       const id = String(next.id ?? '');
@@ -163,6 +177,13 @@ function Form({
       setMessage((error as Error).message);
     }
   };
+  // what is being typed is not taken away: saved, it is added anew
+  if (gone && !moved)
+    return (
+      <div className="px-6">
+        <Failed what="This object" error={new Error('It was removed.')} />
+      </div>
+    );
   return (
     <div className="px-6 pt-[15px]">
       <p className="text-ink-3">
@@ -182,6 +203,7 @@ function Form({
             void save();
           }}
         >
+          {gone && <p className="text-amber mb-3">It was removed meanwhile. Save it to add it anew.</p>}
           {message && (
             <p role="alert" className="text-brick mb-3">
               {message}
@@ -195,6 +217,7 @@ function Form({
                 value={texts[column.name] ?? ''}
                 fault={faults[column.name]}
                 disabled={!canEdit || (column.name === 'id' && !fresh)}
+                help={kind === 'setting' ? settingHelp(column.name, texts.key ?? '') : null}
                 onChange={(text) => setTexts((now) => ({ ...now, [column.name]: text }))}
               />
             ))}
