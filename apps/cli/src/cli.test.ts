@@ -95,7 +95,7 @@ test('a fault goes to standard error with its place, and the status is 2', () =>
     '- id: s1\n  key: picture.frameCap\n  layer: organisation\n  target: "*"\n  value: fast\n',
   );
   for (const [args, place] of [
-    [['evaluate', settings], 'settings.yaml:1: value'],
+    [['evaluate', settings], 'settings.yaml:5: value'],
     [['evaluate', folder], 'people.csv:2: location'],
     [['evaluate', '/no/such/folder'], '/no/such/folder'],
     [['evaluate', 'demo/saltmarsh', '--person', 'nobody'], '--person'],

@@ -185,7 +185,7 @@ function read(text: string): { problems: FileProblem[]; sets: RequirementSet[] }
   for (const { id, ...fault } of faultsOfEstate({ group: [], publication: [], resource: [], pool: [], person: [], requirement: sets }))
     problems.push({
       file: 'requirements.yaml',
-      line: placed.find(({ value }) => value.id === id)?.line ?? 1,
+      line: placed.find(({ value }) => value.id === id)?.lineAt(fault.field) ?? 1,
       field: fault.field,
       problem: fault.problem,
       expected: fault.expected,

@@ -48,7 +48,8 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
         expected: 'text of characters that can be shown',
       });
     const result = schema.safeParse(item);
-    if (result.success) return found.push({ value: result.data, file, line: lineAt([i]) });
+    if (result.success)
+      return found.push({ value: result.data, file, line: lineAt([i]), lineAt: (field) => lineAt([i, ...field.split('.')]) });
     for (const issue of result.error.issues)
       problems.push({
         file,

@@ -94,12 +94,18 @@ export function readFolder(
     const placed = withoutDuplicates(read(file, text, objectSchemas[kind], problems) as Placed<{ id: string }>[], problems);
     for (const { value } of placed) ids[kind].add(value.id);
     lines[kind] = new Map(placed.map(({ value, line }) => [value.id, line]));
-    const kept = placed.filter(({ value, line }) => {
+    const kept = placed.filter(({ value, lineAt }) => {
       const missing = referencesOf(kind, value).filter(({ to, id }) => !ids[to]?.has(id));
       for (const { field, to, id } of missing)
-        problems.push({ file, line, field, problem: `no ${to} has the id “${id}”`, expected: `an id that stands in ${folderFiles[to]}` });
+        problems.push({
+          file,
+          line: lineAt(field),
+          field,
+          problem: `no ${to} has the id “${id}”`,
+          expected: `an id that stands in ${folderFiles[to]}`,
+        });
       const fault = missing.length === 0 ? check(kind, value) : null;
-      if (fault) problems.push({ file, line, ...fault });
+      if (fault) problems.push({ file, line: lineAt(fault.field), ...fault });
       return missing.length === 0 && !fault;
     });
     (estate[kind] as { id: string }[]) = kept.map(({ value }) => value);

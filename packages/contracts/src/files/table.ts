@@ -8,7 +8,10 @@ import type { FileProblem } from './problem.js';
 export interface Placed<T> {
   value: T;
   file: string;
+  /** Where it begins. */
   line: number;
+  /** Where a field of it stands; where it begins if that is not written. */
+  lineAt: (field: string) => number;
 }
 
 const columnCache = new Map<z.ZodType, Column[]>();
@@ -83,7 +86,8 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
     });
     if (problems.length > before) continue;
     const result = schema.safeParse(raw, { reportInput: true });
-    if (result.success) found.push({ value: result.data, file, line });
+    const here = line;
+    if (result.success) found.push({ value: result.data, file, line, lineAt: () => here });
     else
       for (const issue of result.error.issues) {
         const field = issue.path.map(String).join('.');

@@ -372,12 +372,15 @@ export function faultOfValue(key: string, value: SettingValue): string | null {
     case 'switch':
       return typeof value === 'boolean' ? null : 'must be true or false';
     case 'choice':
+      // a file’s bare 1.2 is a number, which is another thing than the word
+      if (typeof value === 'number' && definition.options.includes(String(value))) return `must stand in quotes: '${value}'`;
       return typeof value === 'string' && definition.options.includes(value) ? null : `must be one of ${definition.options.join(', ')}`;
     case 'number':
       return typeof value === 'number' && value >= definition.min && value <= definition.max
         ? null
         : `must be ${definition.min} to ${definition.max} ${definition.unit}`;
     case 'version':
+      if (typeof value === 'number') return `must stand in quotes: '${value}'`;
       return typeof value === 'string' && /^\d+([._]\d+)*[a-z]?$/.test(value) ? null : 'must be a version such as 4.12';
     case 'list':
       return Array.isArray(value) && value.every((item) => definition.options.includes(item.replace(/^-/, '')))

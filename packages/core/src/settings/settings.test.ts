@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Layer, Setting, SettingValue } from '@underpass/contracts';
+import { readFolder, type Layer, type Setting, type SettingValue } from '@underpass/contracts';
 import fc from 'fast-check';
 import {
   catalogue,
   compareVersions,
   explainSetting,
+  faultOfSetting,
   faultOfValue,
   indexSettings,
   layerOrder,
@@ -180,6 +181,22 @@ test('every default is a valid value, and a wrong one is told', () => {
   for (const key of settingKeys) expect(faultOfValue(key, catalogue[key].default as SettingValue)).toBeNull();
   expect(faultOfValue('picture.frameCap', 500)).toContain('5 to 120');
   expect(faultOfValue('picture.nothing', 1)).toContain('no setting');
+  // YAML reads a bare 1.2 as a number [YAML 1.2.2, 10.3.2]: the mend is said, not only that it is wrong
+  const told = (value: string) =>
+    readFolder(
+      new Map([
+        [
+          'settings.yaml',
+          `- id: T1\n  key: security.tlsMinimum\n  layer: organisation\n  target: '*'\n  value: ${value}\n  locked: false\n`,
+        ],
+      ]),
+      {},
+      undefined,
+      faultOfSetting,
+    ).problems.map(({ line, field, problem }) => [line, field, problem]);
+  expect(told('1.2')).toEqual([[5, 'value', "security.tlsMinimum: must stand in quotes: '1.2'"]]);
+  expect(told("'1.2'")).toEqual([]);
+  expect(told('1.4')).toEqual([[5, 'value', 'security.tlsMinimum: must be one of 1.2, 1.3']]);
 });
 
 test('versions compare field by field, never as text', () => {
