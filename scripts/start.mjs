@@ -92,8 +92,8 @@ try {
       () => true,
       () => false,
     );
-    if (!linesOpen) say('The simulated lines could not be opened: their ports are in use. Everything else works.');
   }
+  if (demo && !linesOpen) say('The simulated lines could not be opened: their ports are in use. Everything else works.');
   let portalOpen = portalFree;
   if (portalFree) {
     const portal = start('packages/standins/dist/portalCommand.js', [String(portalPort), `http://127.0.0.1:${port}`], {
@@ -103,11 +103,11 @@ try {
       () => true,
       () => false,
     );
-    if (!portalOpen) say('The stand-in portal could not be opened: its port is in use. Everything else works.');
   }
+  if (demo && !portalOpen) say('The stand-in portal could not be opened: its port is in use. Everything else works.');
   process.stdout.write(`\nUnderpass is ready at http://localhost:${port}\n`);
   if (demo) process.stdout.write('Demo sign-in: ines.farrow@saltmarsh.example, password under-the-estuary\n');
-  if (linesFree)
+  if (linesOpen)
     process.stdout.write(
       `Simulated lines to open a field check through: http://localhost:${simulated.first} a ticket hall, ${simulated.first + 1} a vessel, ${simulated.first + 2} a home\n`,
     );
