@@ -88,6 +88,9 @@ export function ready(options: Options, nowMs: number): object {
 }
 
 /** A recorded sign-in, read into steps. Nothing of it is kept. */
+/** Recordings know no less than a microsecond; what is below comes of adding. */
+const toMicrosecond = (ms: number): number => Math.round(ms * 1000) / 1000;
+
 export function har(options: Options): object {
   const file = options.positional[0];
   if (!file) throw new CommandError('har: give the HAR file');
@@ -101,8 +104,13 @@ export function har(options: Options): object {
   if ('problem' in parsed) throw new CommandError(`${file}: ${parsed.problem}`);
   const reading = readHar(parsed.har, shippedRules);
   return {
-    totalMs: reading.totalMs,
-    steps: reading.steps.map(({ name, startMs, durationMs, requests }) => ({ name, startMs, durationMs, requests })),
+    totalMs: toMicrosecond(reading.totalMs),
+    steps: reading.steps.map(({ name, startMs, durationMs, requests }) => ({
+      name,
+      startMs: toMicrosecond(startMs),
+      durationMs: toMicrosecond(durationMs),
+      requests,
+    })),
     criticalPath: reading.criticalPath,
     redirects: reading.redirects,
     failed: reading.failed,
