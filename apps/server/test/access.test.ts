@@ -39,7 +39,7 @@ describe('who sees what', () => {
     ]);
     const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { edits: why.edits }, at.reader);
     expect([paper.people, paper.rows.every((row) => row.gains.join() === 'Safety handbook')]).toEqual([6, true]);
-    expect(Object.values(paper.verdicts ?? {}).reduce((sum, n) => sum + n, 0)).toBe(6);
+    expect(Object.values(paper.verdicts).reduce((sum, n) => sum + n, 0)).toBe(6);
     expect((await send('POST', 'access/changes', { change: { edits: why.edits }, summary: 'Attached' }, at.reader)).status).toBe(403);
     const { body: applied } = await send<{ changeId: string }>('POST', 'access/changes', {
       change: { edits: why.edits },

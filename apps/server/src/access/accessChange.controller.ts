@@ -26,7 +26,7 @@ export class AccessChangeController {
   @Post('consequence')
   @HttpCode(200)
   @Needs('reader')
-  consequence(@Body({ schema: AccessChange }) body: AccessChange): ConsequenceView {
+  consequence(@Body({ schema: AccessChange }) body: AccessChange): Promise<ConsequenceView> {
     return this.drafts.consequence(body);
   }
 

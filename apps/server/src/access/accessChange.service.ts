@@ -14,22 +14,17 @@ import {
   type AccessEdit,
   type ObjectChange,
 } from '@underpass/core';
-import { ResultsService } from '../crossing/results.service.js';
+import { eachInSlices } from '../crossing/wholeEstate.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';
 
-/** Above this many crossings the verdicts of new ones are not worked out while somebody waits. */
-const mostCrossings = 20_000;
 const mostRows = 200;
 
 /** Changes of who sees what: worked out on paper first, then written. */
 @Injectable()
 export class AccessChangeService {
-  constructor(
-    private readonly store: EstateStore,
-    private readonly results: ResultsService,
-  ) {}
+  constructor(private readonly store: EstateStore) {}
 
   /** The edits a change comes to, on objects that exist. */
   edits({ move, edits }: AccessChange): AccessEdit[] {
@@ -58,7 +53,7 @@ export class AccessChangeService {
     return [...writes.values()];
   }
 
-  consequence(change: AccessChange): ConsequenceView {
+  async consequence(change: AccessChange): Promise<ConsequenceView> {
     const { model } = this.store;
     const edits = this.edits(change);
     const estate: Estate = withAccessEdits(model.estate, edits);
@@ -74,28 +69,32 @@ export class AccessChangeService {
         desktops: names(desktops),
         at: 'next sign-in',
       })),
-      ...this.gained(estate, new Map(rows.map(({ person, gains }) => [person, new Set(gains)]))),
+      ...(await this.gained(estate, new Map(rows.map(({ person, gains }) => [person, new Set(gains)])))),
     };
   }
 
   /** How the crossings that would be new turn out. */
-  private gained(estate: Estate, gains: ReadonlyMap<string, ReadonlySet<string>>): Pick<ConsequenceView, 'verdicts' | 'worst'> {
-    if (this.results.reader.model.crossings.length > mostCrossings) return { verdicts: null, worst: [] };
+  private async gained(
+    estate: Estate,
+    gains: ReadonlyMap<string, ReadonlySet<string>>,
+  ): Promise<Pick<ConsequenceView, 'verdicts' | 'worst'>> {
     const reader = new FactsReader(modelOf(estate, this.store.allMeasurements()), Date.now());
     const verdicts = noCounts();
     const worst = new Map<string, ConsequenceView['worst'][number]>();
-    for (const [person, resources] of gains)
-      for (const ref of reader.model.crossingsOf.get(person) ?? []) {
-        const facts = resources.has(ref.resource) ? reader.read(ref) : null;
-        if (!facts) continue;
-        const { verdict } = computeFigures(facts);
-        verdicts[verdict]++;
-        if (verdict === 'clear') continue;
-        const sentence = sentenceOf(facts, evaluateCrossing(facts));
-        const known = worst.get(sentence);
-        if (known) known.people++;
-        else worst.set(sentence, { verdict, sentence, people: 1, first: facts.person.name });
-      }
+    const fresh = [...gains].flatMap(([person, resources]) =>
+      (reader.model.crossingsOf.get(person) ?? []).filter(({ resource }) => resources.has(resource)),
+    );
+    await eachInSlices(fresh, (ref) => {
+      const facts = reader.read(ref);
+      if (!facts) return;
+      const { verdict } = computeFigures(facts);
+      verdicts[verdict]++;
+      if (verdict === 'clear') return;
+      const sentence = sentenceOf(facts, evaluateCrossing(facts));
+      const known = worst.get(sentence);
+      if (known) known.people++;
+      else worst.set(sentence, { verdict, sentence, people: 1, first: facts.person.name });
+    });
     const order = ['blocked', 'limited', 'unknown'];
     const told = [...worst.values()].sort((x, y) => order.indexOf(x.verdict) - order.indexOf(y.verdict) || y.people - x.people);
     return { verdicts, worst: told.slice(0, 8) };

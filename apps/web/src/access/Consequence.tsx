@@ -94,7 +94,7 @@ export function Consequence({
           {people > rows.length && <li className="py-1 text-ink-3">and {people - rows.length} more</li>}
         </ul>
       )}
-      {verdicts && Object.values(verdicts).some((n) => n > 0) && (
+      {Object.values(verdicts).some((n) => n > 0) && (
         <p className="mt-2 flex gap-3 items-baseline">
           New crossings
           {barOrder

@@ -87,8 +87,8 @@ export interface ConsequenceView {
   edits: number;
   people: number;
   rows: { person: Named; gains: string[]; loses: string[]; desktops: string[]; at: 'next sign-in' }[];
-  /** Verdicts of the crossings that would be new; null where the estate is too large to work them out at once. */
-  verdicts: { clear: number; limited: number; blocked: number; unknown: number } | null;
+  /** Verdicts of the crossings that would be new. */
+  verdicts: { clear: number; limited: number; blocked: number; unknown: number };
   /** What is short on them, told once for everybody it is alike for. */
   worst: { verdict: 'blocked' | 'limited' | 'unknown'; sentence: string; people: number; first: string }[];
 }
