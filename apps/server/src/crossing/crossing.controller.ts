@@ -4,7 +4,7 @@ import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ChangeRequest, CrossingPage, CrossingQuery, DraftRequest, ImpactRequest, type CrossingRow } from '@underpass/contracts';
 import {
   factsToJson,
-  impactOf,
+  ImpactTally,
   noCounts,
   objectChanges,
   viewOf,
@@ -27,6 +27,7 @@ import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ResultsService } from './results.service.js';
+import { eachInSlices } from './wholeEstate.js';
 
 const Uuid = z.uuid();
 
@@ -139,13 +140,14 @@ export class CrossingController {
   @Post('impact')
   @HttpCode(200)
   @Needs('reader')
-  impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Impact {
+  async impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Promise<Impact> {
     const change = body.change as Change;
     if (!change.some((edit) => edit.type !== 'hypothesis'))
       throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
-    if (this.results.reader.model.crossings.length > 20_000)
-      throw new ProblemError(422, 'Too many crossings', 'The impact is worked out for estates of up to 20 000 crossings.');
-    return impactOf(this.results.reader.model, change, Date.now());
+    const { model } = this.results.reader;
+    const tally = new ImpactTally(model, change, Date.now());
+    await eachInSlices(model.crossings, (ref) => tally.add(ref));
+    return tally.result();
   }
 
   @Post('changes')

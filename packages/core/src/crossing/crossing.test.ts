@@ -12,7 +12,7 @@ import {
   factsToJson,
   figuresAfter,
   findingKinds,
-  impactOf,
+  ImpactTally,
   leadingFindings,
   nameCovers,
   summariseCrossing,
@@ -179,7 +179,9 @@ describe('changes on paper', () => {
   });
 
   test('the impact on the estate is exact: what it says of the people is what evaluating the changed estate says', () => {
-    const impact = impactOf(model, hold, demoInstant);
+    const tally = new ImpactTally(model, hold, demoInstant);
+    for (const ref of model.crossings) tally.add(ref);
+    const impact = tally.result();
     expect(impact.crossings).toBe(all.length);
     const moved = impact.moves.reduce((sum, move) => sum + move.people, 0);
     expect(moved).toBeGreaterThan(20);

@@ -1,5 +1,5 @@
 import type { Verdict } from '@underpass/contracts';
-import { modelOf, type EstateModel } from '../estate/index.js';
+import { modelOf, type CrossingRef, type EstateModel } from '../estate/index.js';
 import { objectChanges, withObjectChanges } from './applyChange.js';
 import type { Change } from './change.js';
 import { noCounts, type Counts } from './board.js';
@@ -22,49 +22,57 @@ export interface Impact {
 /** Measurements the changed model keeps: all of them. */
 const measurementsOf = (model: EstateModel) => [...model.measurementsAt.values()].flat();
 
-/** What an applicable change does to every crossing of the estate, worked out exactly. */
-export function impactOf(model: EstateModel, change: Change, atMs: number): Impact {
-  const find = (kind: string, id: string) => (model.estate[kind as 'host'] as { id: string }[]).find((object) => object.id === id);
-  const next = modelOf(withObjectChanges(model.estate, objectChanges(change, find, model.estate.setting)), measurementsOf(model));
-  const [old, fresh] = [new FactsReader(model, atMs), new FactsReader(next, atMs)];
-  const people = new Map<string, { from: Verdict; to: Verdict }>();
-  const losers: (Impact['losers'][number] & { by: number })[] = [];
-  let [changedVerdict, better, worse] = [0, 0, 0];
-  for (const ref of model.crossings) {
-    const [a, b] = [old.read(ref), fresh.read(ref)];
-    if (!a || !b) continue;
+/** What an applicable change does, worked out exactly, crossing by crossing. */
+export class ImpactTally {
+  private readonly old: FactsReader;
+  private readonly fresh: FactsReader;
+  private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
+  private readonly losers: (Impact['losers'][number] & { by: number })[] = [];
+  private counts = { crossings: 0, changedVerdict: 0, better: 0, worse: 0 };
+
+  constructor(model: EstateModel, change: Change, atMs: number) {
+    const find = (kind: string, id: string) => (model.estate[kind as 'host'] as { id: string }[]).find((object) => object.id === id);
+    const next = modelOf(withObjectChanges(model.estate, objectChanges(change, find, model.estate.setting)), measurementsOf(model));
+    this.old = new FactsReader(model, atMs);
+    this.fresh = new FactsReader(next, atMs);
+  }
+
+  add(ref: CrossingRef): void {
+    this.counts.crossings++;
+    const [a, b] = [this.old.read(ref), this.fresh.read(ref)];
+    if (!a || !b) return;
     const [before, after] = [computeFigures(a), computeFigures(b)];
     const by = burden(after) - burden(before);
-    if (before.verdict !== after.verdict) changedVerdict++;
-    if (by < -0.5) better++;
+    if (before.verdict !== after.verdict) this.counts.changedVerdict++;
+    if (by < -0.5) this.counts.better++;
     else if (by > 0.5) {
-      worse++;
-      losers.push({ crossing: ref.id, person: a.person.name, from: before.verdict, to: after.verdict, text: loss(before, after), by });
+      this.counts.worse++;
+      this.losers.push({ crossing: ref.id, person: a.person.name, from: before.verdict, to: after.verdict, text: loss(before, after), by });
     }
-    const known = people.get(ref.person) ?? { from: 'clear' as Verdict, to: 'clear' as Verdict };
-    people.set(ref.person, { from: worstVerdict(known.from, before.verdict), to: worstVerdict(known.to, after.verdict) });
+    const known = this.people.get(ref.person) ?? { from: 'clear' as Verdict, to: 'clear' as Verdict };
+    this.people.set(ref.person, { from: worstVerdict(known.from, before.verdict), to: worstVerdict(known.to, after.verdict) });
   }
-  const [before, after] = [noCounts(), noCounts()];
-  const moves = new Map<string, Impact['moves'][number]>();
-  for (const { from, to } of people.values()) {
-    before[from]++;
-    after[to]++;
-    if (from === to) continue;
-    const move = moves.get(`${from}${to}`) ?? { from, to, people: 0 };
-    move.people++;
-    moves.set(`${from}${to}`, move);
+
+  result(): Impact {
+    const [before, after] = [noCounts(), noCounts()];
+    const moves = new Map<string, Impact['moves'][number]>();
+    for (const { from, to } of this.people.values()) {
+      before[from]++;
+      after[to]++;
+      if (from === to) continue;
+      const move = moves.get(`${from}${to}`) ?? { from, to, people: 0 };
+      move.people++;
+      moves.set(`${from}${to}`, move);
+    }
+    this.losers.sort((a, b) => b.by - a.by);
+    return {
+      before,
+      after,
+      ...this.counts,
+      moves: [...moves.values()],
+      losers: this.losers.slice(0, 10).map(({ by: _by, ...loser }) => loser),
+    };
   }
-  losers.sort((a, b) => b.by - a.by);
-  return {
-    before,
-    after,
-    crossings: model.crossings.length,
-    changedVerdict,
-    better,
-    worse,
-    moves: [...moves.values()],
-    losers: losers.slice(0, 10).map(({ by: _by, ...loser }) => loser),
-  };
 }
 
 function loss(before: ReturnType<typeof computeFigures>, after: ReturnType<typeof computeFigures>): string {
