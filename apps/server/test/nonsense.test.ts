@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { readFolder, type AcceptanceView } from '@underpass/contracts';
+import { faultOfTexts, readFolder, type AcceptanceView } from '@underpass/contracts';
 import fc from 'fast-check';
+import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -127,3 +128,30 @@ test('what no database keeps is refused with its field, wherever it stands, and 
     201,
   );
 });
+
+test('a text is refused exactly where the database would not give it back as it was', async () => {
+  const client = new pg.Client({ connectionString: database.url });
+  await client.connect();
+  const comesBack = async (text: string): Promise<boolean> => {
+    try {
+      const { rows } = await client.query<{ t: string; j: string }>('SELECT $1::text AS t, $2::jsonb AS j', [text, JSON.stringify(text)]);
+      return rows[0]?.t === text && rows[0].j === text;
+    } catch {
+      return false;
+    }
+  };
+  // halves of pairs, whole pairs, controls and everything between
+  const unit = fc.oneof(
+    fc.string({ unit: 'binary', maxLength: 4 }),
+    fc.integer({ min: 0xd7f0, max: 0xe00f }).map((code) => String.fromCharCode(code)),
+    fc.constantFrom('\u0000', '\u0001', '\ufeff', '\uffff', '\u{1f6f6}', 'é', '\n'),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(unit, { maxLength: 6 }), async (parts) => {
+      const text = parts.join('');
+      expect([text, faultOfTexts(text) === null]).toEqual([text, await comesBack(text)]);
+    }),
+    { numRuns: 400 },
+  );
+  await client.end();
+}, 60_000);
