@@ -13,7 +13,6 @@ const transform = {
 };
 const base = {
   testEnvironment: 'node',
-  testTimeout: 40_000, // servers and databases on a busy machine
   testEnvironmentOptions: { customExportConditions: ['@underpass/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
@@ -28,6 +27,7 @@ const project = (name, root) => ({
   modulePathIgnorePatterns: ['/dist/', '/.tmp-test/'],
 });
 export default {
+  testTimeout: 40_000, // servers and databases on a busy machine
   projects: [
     project('contracts', 'packages/contracts'),
     project('core', 'packages/core'),

@@ -330,9 +330,17 @@ describe('field checks', () => {
   });
 
   test('only so many run at a time, the others wait and are told; nonsense ends a check', async () => {
-    const sockets = await Promise.all([1, 2, 3].map(async () => open((await link()).token)));
-    const heard = sockets.map(messages);
-    await Promise.all(sockets.map(opened));
+    // each is listened to from the moment it is made: it may open while the next link is being made
+    const pages = await Promise.all(
+      [1, 2, 3].map(async () => {
+        const socket = open((await link()).token);
+        const page = { socket, heard: messages(socket) };
+        expect(await opened(socket)).toBe(true);
+        return page;
+      }),
+    );
+    const sockets = pages.map(({ socket }) => socket);
+    const heard = pages.map((page) => page.heard);
     for (const [i, socket] of sockets.entries()) {
       socket.send(JSON.stringify({ type: 'start' }));
       await (i < 2 ? heard[i]?.next('go') : heard[i]?.next('queued'));
