@@ -34,6 +34,7 @@ export class AcceptanceService {
     const runs = await this.data.getRepository(AcceptanceRun).find({ order: { startedAt: 'DESC' }, take: mostRuns });
     const run = (id === undefined ? runs[0] : runs.find((each) => each.id === id)) ?? null;
     if (id !== undefined && !run) throw notFound('acceptance run', id);
+    const rows = new Map(await Promise.all(runs.map(async (each) => [each.id, await this.rows(each)] as const)));
     return {
       sets: plan.sets.map(({ people, resources }) => ({
         people: people.length,
@@ -48,25 +49,23 @@ export class AcceptanceService {
         id: run.id,
         startedAt: run.startedAt.toISOString(),
         startedBy: run.startedBy,
-        testers: await this.rows(run),
+        testers: rows.get(run.id) ?? [],
         signedOffAt: run.signedOffAt?.toISOString() ?? null,
         signedOffBy: run.signedOffBy,
       },
-      runs: await Promise.all(
-        runs.map(async (each) => {
-          const rows = await this.rows(each);
-          return {
-            id: each.id,
-            startedAt: each.startedAt.toISOString(),
-            startedBy: each.startedBy,
-            people: rows.length,
-            looked: rows.filter(({ saw }) => saw !== null).length,
-            differ: rows.filter(({ missing, extra }) => missing.length + extra.length > 0).length,
-            signedOffAt: each.signedOffAt?.toISOString() ?? null,
-            signedOffBy: each.signedOffBy,
-          };
-        }),
-      ),
+      runs: runs.map((each) => {
+        const looked = rows.get(each.id) ?? [];
+        return {
+          id: each.id,
+          startedAt: each.startedAt.toISOString(),
+          startedBy: each.startedBy,
+          people: looked.length,
+          looked: looked.filter(({ saw }) => saw !== null).length,
+          differ: looked.filter(({ missing, extra }) => missing.length + extra.length > 0).length,
+          signedOffAt: each.signedOffAt?.toISOString() ?? null,
+          signedOffBy: each.signedOffBy,
+        };
+      }),
     };
   }
 

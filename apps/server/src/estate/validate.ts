@@ -1,4 +1,4 @@
-import { objectSchemas, references, referencesOf, type ObjectKind, type Setting } from '@underpass/contracts';
+import { objectSchemas, plainMessage, references, referencesOf, type ObjectKind, type Setting } from '@underpass/contracts';
 import { faultOfValue, faultsOfEstate, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 
@@ -10,7 +10,7 @@ export function faultsOf(kind: ObjectKind, value: unknown, find: Find): { field:
   if (!parsed.success)
     return parsed.error.issues.map((issue) => ({
       field: issue.path.map(String).join('.'),
-      problem: issue.message.replace(/^Invalid input: /, ''),
+      problem: plainMessage(issue.message),
     }));
   const faults = referencesOf(kind, parsed.data)
     .filter(({ to, id }) => !find(to, id))

@@ -1,5 +1,5 @@
 import { HttpException } from '@nestjs/common';
-import type { Problem } from '@underpass/contracts';
+import { plainMessage, type Problem } from '@underpass/contracts';
 
 /** A problem told as RFC 9457: what is wrong, where, and what would be right. */
 export class ProblemError extends HttpException {
@@ -25,7 +25,7 @@ interface StandardIssue {
 export function notValid(issues: readonly StandardIssue[]): ProblemError {
   const fields = issues.map((issue) => ({
     field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'),
-    problem: issue.message.replace(/^Invalid input: /, ''),
+    problem: plainMessage(issue.message),
   }));
   return new ProblemError(400, 'Not valid', fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '), fields);
 }

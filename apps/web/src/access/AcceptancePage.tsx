@@ -26,7 +26,8 @@ export function AcceptancePage() {
     refetchInterval: 15_000,
   });
   if (answer.isPending) return <Loading what="the test people" />;
-  if (!answer.data) return <Failed what="The test people" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data)
+    return <Failed what={asked ? 'This run' : 'The test people'} error={answer.error} onRetry={() => void answer.refetch()} />;
   const view = answer.data;
   const { run } = view;
   const send = async (method: string, path: string, body?: unknown) => {

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AccessChange, ConsequenceView } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
+import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { barOrder } from '../ui/PeopleBar.js';
 import { useNotice } from '../ui/Notice.js';
@@ -23,6 +24,7 @@ export function Consequence({
 }) {
   const client = useQueryClient();
   const notice = useNotice();
+  const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [busy, setBusy] = useState(false);
   const paper = useQuery({
@@ -56,14 +58,10 @@ export function Consequence({
   const keep = async () => {
     setBusy(true);
     try {
-      const { id } = await call<{ id: string }>('drafts', 'POST', { name: summary, access: change });
-      await client.invalidateQueries({ queryKey: ['drafts'] });
+      const id = await drafts.keep(summary, { access: change });
       notice({
         text: `Kept as draft: ${summary}. It stands under Changes.`,
-        action: {
-          label: 'Drop it',
-          run: () => void call(`drafts/${id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['drafts'] })),
-        },
+        action: { label: 'Drop it', run: () => void drafts.drop(id) },
       });
     } catch (error) {
       notice({ text: (error as Error).message });

@@ -3,7 +3,7 @@ import type { Named, SavingsView } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
 /** What a link saves those it is for, an opening and in a year: a clause without a capital. */
-export function LinkSaving({ resource, kind, target }: { resource: Named; kind: string; target: Named | null }) {
+export function LinkSaving({ resource, kind = '', target = null }: { resource: Named; kind?: string; target?: Named | null }) {
   const whom = { resource: resource.id, ...(target ? { [kind]: target.id } : {}) };
   const { data } = useQuery({
     queryKey: ['signon', 'savings', whom],

@@ -19,7 +19,8 @@ export function RequirementEditor({
 }: {
   first: string;
   set: RequirementSetView | null;
-  onDone: (id?: string) => void;
+  /** With the set that was kept, with null where it was removed, with nothing where it was left. */
+  onDone: (id?: string | null) => void;
 }) {
   const client = useQueryClient();
   const notice = useNotice();
@@ -56,7 +57,7 @@ export function RequirementEditor({
         text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`,
         action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
       });
-      onDone();
+      onDone(set.origin === 'own' ? null : undefined);
     } catch (error) {
       notice({ text: (error as Error).message });
     }

@@ -44,13 +44,18 @@ export function RequirementsPage() {
   if (answer.isPending) return <Loading what="the requirement sets" />;
   if (!answer.data) return <Failed what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
   const sets = answer.data;
-  const set = sets.find(({ id }) => id === search.get('set')) ?? sets[0];
+  const asked = search.get('set');
+  const set = asked === null ? sets[0] : sets.find(({ id }) => id === asked);
   const perPerson = 150 / Math.max(1, ...sets.map((each) => each.ready + each.fallback + each.notReady + each.notKnown));
   return (
     <>
       <div className="flex items-start gap-4">
         <h1 className="flex-1">
-          {set ? `${set.name}: ${readinessSentence(set).charAt(0).toLowerCase()}${readinessSentence(set).slice(1)}` : 'No requirement set'}
+          {set
+            ? `${set.name}: ${readinessSentence(set).charAt(0).toLowerCase()}${readinessSentence(set).slice(1)}`
+            : asked === null
+              ? 'No requirement set'
+              : `There is no requirement set “${asked}”`}
         </h1>
         <button className="btn" onClick={() => setEditing(template)}>
           Write a set of your own
@@ -92,7 +97,7 @@ export function RequirementsPage() {
               set={editing === template ? null : (set ?? null)}
               onDone={(id) => {
                 setEditing(null);
-                if (id) setSearch({ set: id }, { replace: true });
+                if (id !== undefined) setSearch(id === null ? {} : { set: id }, { replace: true });
               }}
             />
           ) : (

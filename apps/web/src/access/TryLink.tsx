@@ -143,7 +143,7 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
           </p>
           {resource && (
             <p className="text-ink-2">
-              For all who have it, in the client they use now: <LinkSaving resource={resource} kind="resource" target={null} />
+              For all who have it, in the client they use now: <LinkSaving resource={resource} />
             </p>
           )}
         </div>

@@ -3,6 +3,7 @@ import type { Change } from '@underpass/core';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { call, isGone } from '../api/client.js';
+import { useDrafts } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
@@ -78,11 +79,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
     );
   }, [search, setSearch, now]);
   const draft = search.get('draft');
-  const drafts = useQuery({
-    queryKey: ['drafts'],
-    queryFn: () => call<{ id: string; name: string; change: Change }[]>('drafts'),
-    enabled: draft !== null,
-  });
+  const drafts = useDrafts(draft !== null);
   const kept = drafts.data?.find((row) => row.id === draft);
   useEffect(() => {
     if (!kept) return;

@@ -3,6 +3,7 @@ import type { Layer } from '@underpass/contracts';
 import type { Change, CrossingView } from '@underpass/core';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
+import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { Gauge } from '../drawing/Gauge.js';
 import { Arrow } from '../ui/Arrow.js';
@@ -34,6 +35,7 @@ export function TryPanel({
   const { facts } = answer;
   const client = useQueryClient();
   const notice = useNotice();
+  const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [layer, setLayer] = useState<Layer>('location');
   const [fault, setFault] = useState<string | null>(null);
@@ -109,8 +111,7 @@ export function TryPanel({
     });
   const keep = () =>
     run(async () => {
-      await call('drafts', 'POST', { name: summary.slice(0, 120), crossing: answer.id, change });
-      await client.invalidateQueries({ queryKey: ['drafts'] });
+      await drafts.keep(summary, { crossing: answer.id, change });
       notice({ text: `Kept as draft: ${summary}. Nothing is applied.` });
     });
   return (

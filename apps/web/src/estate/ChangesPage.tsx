@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AccessChange, AuditEntry } from '@underpass/contracts';
-import type { Change } from '@underpass/core';
+import type { AuditEntry } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
+import { useDrafts, useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
@@ -10,23 +10,14 @@ import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
 import { moment } from '../ui/times.js';
 
-interface DraftRow {
-  id: string;
-  name: string;
-  crossing: string | null;
-  change: Change;
-  access: AccessChange | null;
-  createdBy: string;
-  createdAt: string;
-}
-
 /** Who changed what and when; the last change can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
   const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
-  const drafts = useQuery({ queryKey: ['drafts'], queryFn: () => call<DraftRow[]>('drafts') });
+  const drafts = useDrafts();
+  const { drop } = useKeepDraft();
   useTitle('Changes');
   const undo = (entry: AuditEntry) =>
     void call(`changes/${entry.changeId}/undo`, 'POST')
@@ -88,10 +79,7 @@ export function ChangesPage() {
               )}
             </span>
             {canEdit && (
-              <button
-                className="btn btn-small"
-                onClick={() => void call(`drafts/${draft.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['drafts'] }))}
-              >
+              <button className="btn btn-small" onClick={() => void drop(draft.id)}>
                 Drop it
               </button>
             )}

@@ -57,7 +57,7 @@ function SignedIn() {
         Go to the content
       </a>
       <Header find={find} onShortcuts={() => setSheet(true)} />
-      <main id="content" className="max-w-[1760px] mx-auto pb-16">
+      <main id="content" tabIndex={-1} className="outline-none max-w-[1760px] mx-auto pb-16">
         <Outlet />
       </main>
       <Shortcuts open={sheet} onOpenChange={setSheet} />

@@ -1,5 +1,11 @@
 import { Dialog as Radix } from 'radix-ui';
 
+/** Where what opened a sheet is gone, as after a sheet that followed another, the page itself takes the focus. */
+const focusSomewhere = () =>
+  setTimeout(() => {
+    if (document.activeElement === document.body) document.getElementById('content')?.focus();
+  });
+
 /** A sheet over the page: Esc closes it, focus stays inside and comes back. */
 export function Dialog({
   open,
@@ -23,6 +29,7 @@ export function Dialog({
         <Radix.Content
           className={`fixed z-50 left-1/2 top-[8vh] -translate-x-1/2 max-h-[84vh] overflow-auto bg-sheet border-t-[1.5px] border-x border-b border-ink p-6 w-[min(94vw,var(--w))]`}
           style={{ '--w': wide ? '880px' : '560px' } as React.CSSProperties}
+          onCloseAutoFocus={focusSomewhere}
           {...(description ? {} : { 'aria-describedby': undefined })}
         >
           <div className="flex items-start gap-4">

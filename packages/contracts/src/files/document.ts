@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { faultOfTexts } from './fitText.js';
 import type { FileProblem } from './problem.js';
 import type { Placed } from './table.js';
+import { plainMessage } from './wording.js';
 
 /** Reads a YAML list of objects. Problems carry the line of the field that is wrong. */
 export function readDocument<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
@@ -55,7 +56,7 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
         file,
         line: lineAt([i, ...issue.path]),
         field: issue.path.map(String).join('.'),
-        problem: issue.message.replace(/^Invalid input: /, ''),
+        problem: plainMessage(issue.message),
         expected: 'see the file description',
       });
   });

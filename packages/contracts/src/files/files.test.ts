@@ -123,3 +123,10 @@ test('the JSON Schema in docs is fresh', () => {
   // written anew by node scripts/write-schemas.mjs
   expect(JSON.parse(JSON.stringify(jsonSchemas()))).toEqual(kept);
 });
+
+test('what a schema says is wrong is told in words, with the choices as a list', () => {
+  const { problems } = readFolder(new Map([['pools.yaml', '- id: x\n  name: X\n  gateway: g\n  signIn: [kitchen]\n']]));
+  const said = problems.map(({ field, problem }) => `${field} ${problem}`).join('; ');
+  expect(said).toMatch(/signIn\.0 must be one of [a-z ]+, [a-z ]+/);
+  expect(said).not.toMatch(/Invalid|expected one of|\|/);
+});

@@ -4,6 +4,7 @@ import { CellError } from './cellError.js';
 import { columnsOf, type Column } from './columns.js';
 import { faultOfText } from './fitText.js';
 import type { FileProblem } from './problem.js';
+import { plainMessage } from './wording.js';
 
 export interface Placed<T> {
   value: T;
@@ -28,7 +29,7 @@ function put(target: Record<string, unknown>, path: string[], value: unknown): v
 }
 
 const describeIssue = (issue: z.core.$ZodIssue): string =>
-  issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : issue.message.replace(/^Invalid input: /, '');
+  issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : plainMessage(issue.message);
 
 /** Reads an RFC 4180 table into objects of the schema. A row that fails is left out and every reason is reported. */
 export function readTable<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {

@@ -4,7 +4,7 @@ import { browserDataVersion, browserNames, browserSupport, currentReleases } fro
 export const knownBrowsers = Object.entries(browserNames).map(([id, name]) => ({ id, name, current: currentReleases[id] ?? '' }));
 export const browserDataSource = `open browser-compatibility data ${browserDataVersion}`;
 
-/** The browser of the data that a measured name and version belong to; null where none fits. */
+/** The browser of the data that a measured name and version belong to; null where none fits. Names as browsers give them: common practice, no source. */
 export function measuredBrowser(kind: string, version: string, touch: boolean): { browser: string; name: string; version: string } | null {
   const word = /edge|firefox|safari|chrom/.exec(kind.toLowerCase())?.[0];
   const number = /^\d+(\.\d+)?/.exec(version)?.[0];
