@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SignonRule, type Estate } from '../estate/estate.js';
-import { Key } from '../estate/objects.js';
+import { Instant, Key } from '../estate/objects.js';
 import { SignonStep } from '../estate/words.js';
 
 const Count = z.coerce.number().int();
@@ -17,14 +17,14 @@ export const WhyQuery = z.object({ person: Key, resource: Key });
 
 /** People taken out of one group and put into another; a whole group where `people` is left out. */
 export const MoveRequest = z
-  .object({
+  .strictObject({
     people: z.array(Key).min(1).max(10_000).optional(),
     leave: Key.nullable().default(null),
     join: Key.nullable().default(null),
   })
   .refine((move) => move.leave !== null || move.join !== null, 'must name a group to leave or to join')
   .refine((move) => move.people !== undefined || move.leave !== null, 'must name people, or a group whose members are moved');
-const AccessEdit = z.object({
+const AccessEdit = z.strictObject({
   kind: z.enum(['person', 'group', 'publication']),
   id: Key,
   field: z.enum(['groups', 'memberOf', 'publications', 'resources', 'portals']),
@@ -32,21 +32,21 @@ const AccessEdit = z.object({
 });
 /** A change of who sees what: a move, or single edits such as a mend. */
 export const AccessChange = z
-  .object({ move: MoveRequest.optional(), edits: z.array(AccessEdit).min(1).max(50).optional() })
+  .strictObject({ move: MoveRequest.optional(), edits: z.array(AccessEdit).min(1).max(50).optional() })
   .refine((change) => (change.move === undefined) !== (change.edits === undefined), 'must hold a move or edits, not both')
   .meta({ id: 'AccessChange' });
 export const AccessChangeRequest = z
-  .object({ change: AccessChange, summary: z.string().trim().min(1).max(300) })
+  .strictObject({ change: AccessChange, summary: z.string().trim().min(1).max(300) })
   .meta({ id: 'AccessChangeRequest' });
 
-export const WithdrawRequest = z.object({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
+export const WithdrawRequest = z.strictObject({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
 
 export const SeenRequest = z
-  .object({ saw: z.array(Key).max(1000), note: z.string().trim().max(300).optional() })
+  .strictObject({ saw: z.array(Key).max(1000), note: z.string().trim().max(300).optional() })
   .meta({ id: 'SeenRequest' });
 
 export const EntryLinkRequest = z
-  .object({
+  .strictObject({
     resource: Key,
     /** A location stands for every endpoint there whose person sees the resource. */
     targetKind: z.enum(['person', 'group', 'location', 'endpoint']),
@@ -78,12 +78,15 @@ export const EntryLinkView = z
   })
   .meta({ id: 'EntryLinkView' });
 export const LinkTestRequest = z
-  .object({
+  .strictObject({
     resource: Key,
     person: Key,
     endpoint: Key.optional(),
     browser: z.string().max(40),
-    version: z.string().regex(/^\d+(\.\d+)*$/, 'must be a version such as 128'),
+    version: z
+      .string()
+      .max(40)
+      .regex(/^\d+(\.\d+)*$/, 'must be a version such as 128'),
   })
   .meta({ id: 'LinkTestRequest' });
 export const SheetQuery = z.object({
@@ -97,20 +100,20 @@ export const SheetQuery = z.object({
 
 export const AcceptanceQuery = z.object({ run: z.uuid().optional() });
 
-export const RequirementText = z.object({ text: z.string().min(1).max(200_000) }).meta({ id: 'RequirementText' });
+export const RequirementText = z.strictObject({ text: z.string().min(1).max(200_000) }).meta({ id: 'RequirementText' });
 
 /** A recorded sign-in as it is kept: steps and counts. Addresses, headers, cookies and bodies never leave the browser. */
 export const RecordingRequest = z
-  .object({
+  .strictObject({
     location: Key,
     endpoint: Key.optional(),
     person: Key.optional(),
-    startedAt: z.iso.datetime({ offset: true }),
+    startedAt: z.iso.datetime({ offset: true }).max(40),
     steps: Steps.refine((steps) => Object.keys(steps).length > 0, 'must have at least one step'),
     note: z.string().max(300).optional(),
   })
   .meta({ id: 'RecordingRequest' });
-export const RulesRequest = z.object({ rules: z.array(SignonRule).max(100).nullable() }).meta({ id: 'RulesRequest' });
+export const RulesRequest = z.strictObject({ rules: z.array(SignonRule).max(100).nullable() }).meta({ id: 'RulesRequest' });
 export const SavingsQuery = z.object({
   group: Key.optional(),
   location: Key.optional(),
@@ -136,10 +139,10 @@ export type PortalEstate = Pick<
   | 'endpoint'
 >;
 export const PortalReport = z
-  .object({
+  .strictObject({
     person: Key,
     portal: Key,
-    at: z.iso.datetime(),
+    at: Instant,
     outcome: z.enum(['refused', 'second factor late', 'list', 'session', 'no session']),
     saw: z.array(Key).max(1000),
     opened: Key.nullable(),

@@ -3,13 +3,13 @@ import { Figures } from '../estate/measurement.js';
 
 /** Messages of the field check's WebSocket, page to server. */
 export const FromPage = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('start') }),
-  z.object({ type: z.literal('ping'), n: z.number().int().min(0).max(1_000_000) }),
-  z.object({ type: z.literal('step'), step: z.enum(['round trips', 'datagrams', 'down', 'up', 'picture']) }),
-  z.object({ type: z.literal('offer'), sdp: z.string().max(20_000) }),
-  z.object({ type: z.literal('count') }),
+  z.strictObject({ type: z.literal('start') }),
+  z.strictObject({ type: z.literal('ping'), n: z.number().int().min(0).max(1_000_000) }),
+  z.strictObject({ type: z.literal('step'), step: z.enum(['round trips', 'datagrams', 'down', 'up', 'picture']) }),
+  z.strictObject({ type: z.literal('offer'), sdp: z.string().max(20_000) }),
+  z.strictObject({ type: z.literal('count') }),
   /** What is known so far; sent after every step, so that an interrupted check keeps its parts. */
-  z.object({ type: z.literal('figures'), figures: Figures, done: z.boolean() }),
+  z.strictObject({ type: z.literal('figures'), figures: Figures, done: z.boolean() }),
 ]);
 
 /** Server to page. */

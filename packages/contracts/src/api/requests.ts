@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { objectKinds, type ObjectKind } from '../estate/estate.js';
 import { Key } from '../estate/objects.js';
 import { SettingValue } from '../estate/setting.js';
+import { BoundedJson, boundedRecord } from '../bounds.js';
 import { AccessChange } from './access.js';
 import { Bay, Layer, Vantage, Verdict } from '../estate/words.js';
 
@@ -12,7 +13,7 @@ const Page = {
 const Search = z.string().trim().max(100).optional();
 
 export const SignIn = z
-  .object({ email: z.string().trim().toLowerCase().min(3).max(200), password: z.string().min(1).max(200) })
+  .strictObject({ email: z.string().trim().toLowerCase().min(3).max(200), password: z.string().min(1).max(200) })
   .meta({ id: 'SignIn' });
 export const ObjectKindWord = z.enum(objectKinds as [ObjectKind, ...ObjectKind[]]);
 
@@ -31,28 +32,28 @@ export const ObjectQuery = z.object({ search: Search, ...Page });
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
 export const EditRequest = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('setting'), key: z.string().max(80), layer: Layer, target: z.string().min(1).max(64), value: SettingValue }),
-  z.object({
+  z.strictObject({ type: z.literal('setting'), key: z.string().max(80), layer: Layer, target: z.string().min(1).max(64), value: SettingValue }),
+  z.strictObject({
     type: z.literal('object'),
     kind: ObjectKindWord,
     id: Key,
-    field: z.string().regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+)*$/),
-    value: z.json(),
+    field: z.string().max(80, 'must be at most 80 characters').regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+){0,3}$/, 'must be a field such as graphics.mode'),
+    value: BoundedJson,
   }),
-  z.object({
+  z.strictObject({
     type: z.literal('hypothesis'),
     fact: z.enum(['roundTrips', 'loss', 'jitter', 'downMbps', 'upMbps', 'udp', 'drawnBy']),
     value: z.union([z.number(), z.boolean(), z.string().max(40)]),
   }),
 ]);
 export const ChangeRequest = z
-  .object({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) })
+  .strictObject({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) })
   .meta({ id: 'ChangeRequest' });
-export const ImpactRequest = z.object({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
+export const ImpactRequest = z.strictObject({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
 /** A change that is only tried; none shows things as they are. */
-export const TryRequest = z.object({ change: z.array(EditRequest).max(50) }).meta({ id: 'TryRequest' });
+export const TryRequest = z.strictObject({ change: z.array(EditRequest).max(50) }).meta({ id: 'TryRequest' });
 export const DraftRequest = z
-  .object({
+  .strictObject({
     name: z.string().trim().min(1).max(120),
     crossing: z.string().max(200).optional(),
     change: z.array(EditRequest).max(50).default([]),
@@ -62,11 +63,11 @@ export const DraftRequest = z
   .meta({ id: 'DraftRequest' });
 
 export const ImportRequest = z
-  .object({ files: z.record(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000)), apply: z.boolean().default(false) })
+  .strictObject({ files: boundedRecord(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000), 40), apply: z.boolean().default(false) })
   .meta({ id: 'ImportRequest' });
 
 export const CheckLinkRequest = z
-  .object({
+  .strictObject({
     endpoint: Key.optional(),
     person: Key.optional(),
     location: Key,
@@ -80,7 +81,7 @@ export const CheckLinkRequest = z
   .meta({ id: 'CheckLinkRequest' });
 
 export const MeasurementRequest = z
-  .object({ text: z.string().min(1).max(20_000_000), vantage: Vantage, location: Key, endpoint: Key.optional(), person: Key.optional() })
+  .strictObject({ text: z.string().min(1).max(20_000_000), vantage: Vantage, location: Key, endpoint: Key.optional(), person: Key.optional() })
   .meta({ id: 'MeasurementRequest' });
 
 export type SignIn = z.infer<typeof SignIn>;

@@ -3,7 +3,7 @@ import { Role } from '../estate/words.js';
 
 /** Somebody who may sign in. */
 export const UserRequest = z
-  .object({
+  .strictObject({
     email: z
       .string()
       .trim()

@@ -1,31 +1,31 @@
 import { z } from 'zod';
-import { Instant, Key, Name } from './objects.js';
+import { HostName, Instant, Key, Name } from './objects.js';
 
 /** Where people sign in and find their list of resources. */
 export const Portal = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     gateway: Key,
-    address: z.string().min(1).max(253).describe('Host name people open'),
+    address: HostName.describe('Host name people open'),
   })
   .meta({ id: 'Portal' });
 
 /** A set of resources offered together to groups. Attached to no portal, nobody sees it and nothing says so. */
 export const Publication = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     kind: z.enum(['desktop', 'apps']),
     pool: Key,
-    resources: z.array(Key).min(1, 'must name at least one resource').describe('Resources of this pool, all desktops or all applications'),
-    portals: z.array(Key).default([]).describe('Portals it is attached to; none, and nobody sees it'),
+    resources: z.array(Key).min(1, 'must name at least one resource').max(5000).describe('Resources of this pool, all desktops or all applications'),
+    portals: z.array(Key).max(200).default([]).describe('Portals it is attached to; none, and nobody sees it'),
   })
   .meta({ id: 'Publication' });
 
 /** A session of a person on a host, as the broker reports it. */
 export const OpenSession = z
-  .object({
+  .strictObject({
     id: Key,
     person: Key,
     resource: Key,
@@ -39,11 +39,11 @@ export const OpenSession = z
 
 /** The last sign-in of a person: the groups it was made with stay in force until the next one. The id is the person's. */
 export const SignedIn = z
-  .object({
+  .strictObject({
     id: Key.describe('The person'),
     at: Instant,
     portal: Key.optional(),
-    groups: z.array(Key).default([]).describe('Groups the person was in at that sign-in'),
+    groups: z.array(Key).max(1000).default([]).describe('Groups the person was in at that sign-in'),
   })
   .meta({ id: 'SignedIn' });
 

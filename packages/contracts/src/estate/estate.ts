@@ -6,7 +6,7 @@ import { RequirementSet } from './requirement.js';
 import { Setting } from './setting.js';
 import { SignonStep, WorkKind } from './words.js';
 
-export const Thresholds = z.object({
+export const Thresholds = z.strictObject({
   keyToPixelMs: z.number().positive(),
   framesAtLeast: z.number().positive(),
   voiceMosAtLeast: z.number().min(1).max(4.5).optional(),
@@ -15,7 +15,7 @@ export const Thresholds = z.object({
 
 /** Which requests of a recorded sign-in belong to which step; a * stands for any text. The first rule that fits counts. */
 export const SignonRule = z
-  .object({
+  .strictObject({
     step: SignonStep,
     method: z.enum(['GET', 'POST']).optional(),
     host: z.string().min(1).max(200).optional(),
@@ -24,7 +24,7 @@ export const SignonRule = z
   .refine((rule) => rule.host !== undefined || rule.path !== undefined, 'must have a host or a path');
 
 export const Organisation = z
-  .object({
+  .strictObject({
     id: z.literal('organisation'),
     name: z.string().min(1).max(120),
     helpDesk: z.string().max(120).optional().describe('Who receives field checks'),

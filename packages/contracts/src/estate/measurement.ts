@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { Decoder, Key, Screen } from './objects.js';
+import { Decoder, Instant, Key, Screen } from './objects.js';
 import { SignonStep, Vantage } from './words.js';
 
 const Ms = z.number().min(0).max(120_000);
 const Mbps = z.number().min(0).max(400_000);
 
 /** Round trips of one run. Percentiles are of type 7, the interval is the 95 % interval of the median. */
-export const RoundTrips = z.object({
+export const RoundTrips = z.strictObject({
   samples: z.number().int().min(0).max(1_000_000),
   lost: z.number().int().min(0).max(1_000_000).default(0),
   minMs: Ms,
@@ -19,7 +19,7 @@ export const RoundTrips = z.object({
   medianHighMs: Ms,
 });
 
-export const Datagrams = z.object({
+export const Datagrams = z.strictObject({
   passes: z.boolean(),
   sent: z.number().int().min(0).max(1_000_000).optional(),
   lost: z.number().int().min(0).max(1_000_000).optional(),
@@ -27,7 +27,7 @@ export const Datagrams = z.object({
   jitterMs: Ms.optional(),
 });
 
-export const DrawnScene = z.object({
+export const DrawnScene = z.strictObject({
   renderer: z.string().max(300),
   drawnBy: z.enum(['processor', 'graphics']).optional(),
   frames: z.number().int().min(0),
@@ -35,7 +35,7 @@ export const DrawnScene = z.object({
   low1Fps: z.number().min(0).max(1000),
 });
 
-export const BrowserFacts = z.object({
+export const BrowserFacts = z.strictObject({
   kind: z.string().max(60),
   version: z.string().max(60),
   touch: z.boolean(),
@@ -45,7 +45,7 @@ export const BrowserFacts = z.object({
   ),
 });
 
-export const DecodeAnswer = z.object({
+export const DecodeAnswer = z.strictObject({
   codec: z.enum(['h264', 'hevc', 'vp9', 'av1']),
   mode: z.enum(['1080p30', '1080p60', '2160p30', '2160p60']),
   supported: z.boolean(),
@@ -54,7 +54,7 @@ export const DecodeAnswer = z.object({
 });
 
 /** Every fact a measurement may carry. What was not measured is absent, never zero. */
-export const Figures = z.object({
+export const Figures = z.strictObject({
   roundTrips: RoundTrips.optional(),
   addedDownMs: Ms.optional().describe('Median round trip while the line fills downwards minus the idle median'),
   addedUpMs: Ms.optional(),
@@ -70,9 +70,9 @@ export const Figures = z.object({
 });
 
 export const Measurement = z
-  .object({
+  .strictObject({
     id: Key,
-    at: z.iso.datetime(),
+    at: Instant,
     by: z.string().min(1).max(120),
     method: z.enum(['field check', 'ping', 'fping', 'iperf3', 'round trips', 'recorded sign-in', 'portal report']),
     vantage: Vantage,

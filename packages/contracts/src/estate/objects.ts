@@ -22,14 +22,32 @@ export const Key = z
   );
 export const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
 const Rate = z.number().positive('must be above 0').max(400_000, 'must be at most 400000 Mbit/s');
-const Version = z.string().regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
-export const Instant = z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' });
+const Version = z
+  .string()
+  .max(40, 'must be at most 40 characters')
+  .regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
+/** Times that something happened here: no earlier than there was anything to record, and never of a calendar nobody means. */
+const earliest = '2000-01-01';
+const latest = '2200-01-01';
+const inCalendar = (text: string): boolean => text >= earliest && text < latest;
+export const Instant = z.iso
+  .datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' })
+  .max(40, 'must be at most 40 characters')
+  .refine(inCalendar, 'must be a time from the year 2000 to 2199');
+/** A name that can be looked up, or an IPv4 address [RFC 1123 2.1, RFC 1035 2.3.4]; no path, no port, no sign-in. */
+export const HostName = z
+  .string()
+  .max(253, 'must be at most 253 characters')
+  .regex(
+    /^(?!-)[A-Za-z0-9-]{1,63}(?<!-)(\.(?!-)[A-Za-z0-9-]{1,63}(?<!-))*$/,
+    'must be a host name such as portal.example.org, without address parts before or after it',
+  );
 export const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
 const Latitude = z.number().min(-90).max(90);
 const Longitude = z.number().min(-180).max(180);
 const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
 
-export const Line = z.object({
+export const Line = z.strictObject({
   lineKind: LineKind.describe('Kind of line out of the location'),
   downMbps: Rate.optional().describe('Declared rate towards the location, Mbit/s'),
   upMbps: Rate.optional().describe('Declared rate from the location, Mbit/s'),
@@ -38,24 +56,24 @@ export const Line = z.object({
 });
 
 export const Location = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     area: Name.optional().describe('Row of the Board this location is counted in, if not its own'),
     kind: LocationKind,
     latitude: Latitude,
     longitude: Longitude,
-    timeZone: z.string().min(1).default('UTC').describe('IANA zone'),
+    timeZone: z.string().min(1).max(60).default('UTC').describe('IANA zone'),
     ...Line.shape,
     ownLines: z.boolean().default(false).describe('True where every endpoint has a line of its own (homes, outside firms)'),
     sharedBy: z.number().int().min(1).max(100_000).optional().describe('People who share the line'),
     activeShare: Share.optional().describe('Share of them active in the busy hour'),
     inside: z.boolean().default(false).describe('On the inside network, with a direct path to the hosts'),
-    addressRange: z.string().optional().describe('Address range in CIDR form'),
+    addressRange: z.string().max(60).optional().describe('Address range in CIDR form'),
   })
   .meta({ id: 'Location' });
 
-export const Region = z.object({ id: Key, name: Name, latitude: Latitude, longitude: Longitude }).meta({ id: 'Region' });
+export const Region = z.strictObject({ id: Key, name: Name, latitude: Latitude, longitude: Longitude }).meta({ id: 'Region' });
 
 const ClientFloors = z
   .partialRecord(ClientKind, Version)
@@ -63,19 +81,19 @@ const ClientFloors = z
   .describe('Lowest client version accepted, by client kind; a kind that is missing has no floor');
 
 export const Gateway = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     region: Key,
-    address: z.string().min(1).max(253).describe('Host name people connect to'),
+    address: HostName.describe('Host name people connect to'),
     certificate: z
-      .object({ names: z.array(z.string()).min(1), notBefore: Day, notAfter: Day, trust: z.enum(['public', 'organisation', 'none']) })
+      .strictObject({ names: z.array(z.string().max(253)).min(1).max(200), notBefore: Day, notAfter: Day, trust: z.enum(['public', 'organisation', 'none']) })
       .optional(),
     clientFloors: ClientFloors,
-    securityModes: z.array(SecurityMode).min(1),
+    securityModes: z.array(SecurityMode).min(1).max(10),
     tlsMinimum: z.enum(['1.2', '1.3']).default('1.2'),
     udp: z.boolean().optional(),
-    codecs: z.array(Codec).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
+    codecs: z.array(Codec).max(20).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
     usb: z.boolean().default(true),
     secondFactor: z.boolean().default(false),
     defaultCredentials: z.boolean().optional().describe('Reported: the maker’s password of the gateway still works'),
@@ -83,24 +101,25 @@ export const Gateway = z
   .meta({ id: 'Gateway' });
 
 export const Pool = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     gateway: Key,
     placement: z.enum(['fill first', 'spread']).default('spread'),
-    securityModes: z.array(SecurityMode).min(1),
+    securityModes: z.array(SecurityMode).min(1).max(10),
     clientFloors: ClientFloors,
     managedOnly: z.boolean().default(false).describe('Personal devices are refused'),
     spareHosts: z.number().int().min(0).default(0).describe('Hosts kept awake and empty'),
     signIn: z
       .array(z.enum(['own directory', 'guest directory']))
+      .max(10)
       .default(['own directory'])
       .describe('Directories whose accounts its hosts sign in'),
-    signInGroups: z.array(Key).default([]).describe('Groups with the right to sign in to its hosts; empty means everybody'),
+    signInGroups: z.array(Key).max(1000).default([]).describe('Groups with the right to sign in to its hosts; empty means everybody'),
   })
   .meta({ id: 'Pool' });
 
-export const Graphics = z.object({
+export const Graphics = z.strictObject({
   card: z.boolean(),
   driver: z.boolean().default(false),
   mode: z.enum(['display', 'compute']).default('display'),
@@ -109,7 +128,7 @@ export const Graphics = z.object({
 });
 
 export const Host = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     pool: Key,
@@ -123,13 +142,13 @@ export const Host = z
     drawMs: z.number().positive().max(2000).optional().describe('Median time to draw a frame, ms'),
     encodeMs: z.number().positive().max(500).optional().describe('Median time to encode a frame, ms'),
     release: Version.optional().describe('Release of the host’s system'),
-    installed: z.array(z.string().min(1).max(120)).optional().describe('Programs in the order they were installed in'),
+    installed: z.array(z.string().min(1).max(120)).max(1000).optional().describe('Programs in the order they were installed in'),
     reportedAt: Instant.optional().describe('When the host last reported; absent means the figures were typed'),
   })
   .meta({ id: 'Host' });
 
 export const Resource = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     kind: z.enum(['desktop', 'app']),
@@ -150,17 +169,17 @@ export const Resource = z
   .meta({ id: 'Resource' });
 
 export const Group = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     rank: z.number().int().min(0).describe('Order where a person is in several: the highest is nearest'),
-    memberOf: z.array(Key).default([]).describe('Groups this one is a member of'),
-    publications: z.array(Key).default([]).describe('Publications its members may use'),
+    memberOf: z.array(Key).max(1000).default([]).describe('Groups this one is a member of'),
+    publications: z.array(Key).max(5000).default([]).describe('Publications its members may use'),
   })
   .meta({ id: 'Group' });
 
 /** What a person from outside signs in as: their own organisation's account, so that no password is kept here. */
-export const Guest = z.object({
+export const Guest = z.strictObject({
   owner: Key.describe('Person here who answers for the guest'),
   organisation: Name.describe('Where the guest’s account is'),
   country: z
@@ -172,17 +191,17 @@ export const Guest = z.object({
 });
 
 export const Person = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     kind: z.enum(['staff', 'seasonal', 'guest']),
     location: Key,
-    groups: z.array(Key).default([]),
+    groups: z.array(Key).max(1000).default([]),
     guest: Guest.optional(),
   })
   .meta({ id: 'Person' });
 
-export const Screen = z.object({
+export const Screen = z.strictObject({
   widthPx: z.number().int().min(320).max(16_384),
   heightPx: z.number().int().min(240).max(16_384),
   refreshHz: z.number().min(1).max(500).optional(),
@@ -192,19 +211,19 @@ export const Screen = z.object({
   y: z.number().int().optional(),
 });
 
-export const Decoder = z.object({
+export const Decoder = z.strictObject({
   codec: z.enum(['h264', 'hevc', 'vp9', 'av1']),
   level: z.string().regex(/^\d(\.\d)?$/, 'must be a level such as 4.1'),
   chroma444: z.boolean().default(false),
 });
 
 export const Endpoint = z
-  .object({
+  .strictObject({
     id: Key,
     name: Name,
     location: Key,
     person: Key.optional().describe('Usual person'),
-    users: z.array(Key).default([]).describe('People who share it'),
+    users: z.array(Key).max(5000).default([]).describe('People who share it'),
     deviceClass: DeviceClass,
     ownership: Ownership,
     platform: z.enum(['thin', 'desktop', 'mobile']),
@@ -213,9 +232,9 @@ export const Endpoint = z
     memoryMB: z.number().int().min(64).max(4_194_304).optional(),
     clientKind: ClientKind,
     clientVersion: Version.optional(),
-    decoders: z.array(Decoder).optional().describe('Hardware decoders; an empty list means there are none, absent means not known'),
-    screens: z.array(Screen).optional(),
-    peripherals: z.array(PeripheralKind).default([]),
+    decoders: z.array(Decoder).max(40).optional().describe('Hardware decoders; an empty list means there are none, absent means not known'),
+    screens: z.array(Screen).max(16).optional(),
+    peripherals: z.array(PeripheralKind).max(40).default([]),
     connection: z.enum(['wired', 'wifi']).optional(),
     wifiSignalDbm: z.number().min(-110).max(0).optional(),
     line: Line.optional().describe('Its own line, where the location has ownLines'),

@@ -54,6 +54,7 @@ export const Test: z.ZodType<Test> = z
   .strictObject({
     fact: z
       .string()
+      .max(120)
       .regex(/^[a-z][A-Za-z]*(\.[A-Za-z0-9-]+)*$/, 'must be a fact such as host.release')
       .optional(),
     is: Scalar.optional(),

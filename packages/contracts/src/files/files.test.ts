@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { Endpoint, Group, jsonSchemas, readFolder, writeFolder } from '../index.js';
+import { Endpoint, Group, jsonSchemas, Portal, readFolder, writeFolder } from '../index.js';
+import { Instant } from '../estate/objects.js';
 import { readTable, writeTable } from './table.js';
 import type { FileProblem } from './problem.js';
 
@@ -129,4 +130,67 @@ test('what a schema says is wrong is told in words, with the choices as a list',
   const said = problems.map(({ field, problem }) => `${field} ${problem}`).join('; ');
   expect(said).toMatch(/signIn\.0 must be one of [a-z ]+, [a-z ]+/);
   expect(said).not.toMatch(/Invalid|expected one of|\|/);
+});
+
+describe('texts made to harm', () => {
+  const said = (file: string, text: string) =>
+    readFolder(new Map([[file, text]])).problems.map(({ line, field, problem }) => `${line}:${field}: ${problem}`);
+  const pool = '- id: x\n  name: X\n  gateway: g\n  securityModes: [tls]\n';
+
+  test('a field nobody knows is told at its own line, in tables and in documents', () => {
+    expect(said('pools.yaml', `${pool}  placemnet: spread\n`)).toContain('5:placemnet: is not a field here');
+    expect(said('gateways.yaml', '- id: g\n  certificate:\n    names: [a.example]\n    nmaes: [b.example]\n')).toContain(
+      '4:certificate.nmaes: is not a field here',
+    );
+    expect(said('groups.csv', 'id,name,rnak\ng,G,1\n')).toContain('1:rnak: is not a known column');
+  });
+
+  test('anchors, aliases and fields that stand twice are refused where they stand', () => {
+    expect(said('pools.yaml', '- &a {id: x}\n- *a\n')).toEqual(['1:: has an anchor or an alias']);
+    expect(said('pools.yaml', `${pool}  name: Y\n`)).toEqual(['5:: has the field “name” twice']);
+    // each level of aliases doubles what is below: never expanded, whatever its width
+    const bomb = Array.from({ length: 30 }, (_, i) => `- &a${i} [${i ? `*a${i - 1},*a${i - 1}` : '1'}]`).join('\n');
+    expect(said('pools.yaml', bomb)).toEqual(['1:: has an anchor or an alias']);
+  });
+
+  test('depth is told, not fallen over, and the number of faults of one object is bounded', () => {
+    for (const depth of [202, 60_000]) expect(said('pools.yaml', `${'['.repeat(depth)}${']'.repeat(depth)}`)).toHaveLength(1);
+    expect(said('pools.yaml', `- id: x\n${Array.from({ length: 18_000 }, (_, i) => `  k${i}: 1`).join('\n')}\n`).length).toBeLessThan(110);
+  });
+
+  test('a cell that a spreadsheet would run is written harmless and reads back the same', () => {
+    const problems: FileProblem[] = [];
+    const name = fc
+      .tuple(fc.constantFrom('', "'", "''"), fc.constantFrom('=', '+', '-', '@', '\t', "'", '=HYPERLINK("x")', '-12', '1'), fc.string({ maxLength: 8 }))
+      .map((parts) => parts.join('').trim())
+      .filter((text) => text.length > 0);
+    fc.assert(
+      fc.property(name, (text) => {
+        const group = Group.parse({ id: 'g', name: text, rank: 1 });
+        const written = writeTable(Group, [group]);
+        const [head, ...cells] = written.split('\n');
+        expect(head).toContain('id');
+        // as a spreadsheet sees it: no cell that is not a number begins with what starts a formula
+        for (const cell of cells.join('\n').split(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/))
+          expect(/^"?[=+\-@\t\r]/.test(cell) && !/^"?[-+]?[\d.]+(e[-+]?\d+)?"?$/i.test(cell.trim())).toBe(false);
+        expect(readTable('groups.csv', written, Group, problems).map(({ value }) => value)).toEqual([group]);
+      }),
+    );
+    expect(problems).toEqual([]);
+  });
+
+  test('addresses are host names, times are of this calendar', () => {
+    const portal = (address: string) => Portal.safeParse({ id: 'p', name: 'P', gateway: 'g', address }).success;
+    for (const good of ['portal.example', 'a-b.c.example', '192.0.2.7', `${'a'.repeat(63)}.example`]) expect([good, portal(good)]).toEqual([good, true]);
+    for (const bad of ['evil.example/x?y=', 'a b.example', '-a.example', 'a..example', `${'a'.repeat(64)}.example`, 'user@host.example', 'x'.repeat(3000), 'a:1'])
+      expect([bad.slice(0, 20), portal(bad)]).toEqual([bad.slice(0, 20), false]);
+    const at = (text: string) => Instant.safeParse(text).success;
+    expect(['1999-12-31T23:59:59Z', '2000-01-01T00:00:00Z', '2199-12-31T23:59:59Z', '2200-01-01T00:00:00Z', '0099-01-01T00:00:00Z'].map(at)).toEqual([
+      false,
+      true,
+      true,
+      false,
+      false,
+    ]);
+  });
 });

@@ -2,9 +2,10 @@ import Papa from 'papaparse';
 import type { z } from 'zod';
 import { CellError } from './cellError.js';
 import { columnsOf, type Column } from './columns.js';
+import { faultsOfIssues } from './faults.js';
 import { faultOfText } from './fitText.js';
+import { harmless, plainCell } from './harmless.js';
 import type { FileProblem } from './problem.js';
-import { plainMessage } from './wording.js';
 
 export interface Placed<T> {
   value: T;
@@ -27,9 +28,6 @@ function put(target: Record<string, unknown>, path: string[], value: unknown): v
   for (const key of path.slice(0, -1)) at = (at[key] ??= {}) as Record<string, unknown>;
   at[path.at(-1) as string] = value;
 }
-
-const describeIssue = (issue: z.core.$ZodIssue): string =>
-  issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : plainMessage(issue.message);
 
 /** Reads an RFC 4180 table into objects of the schema. A row that fails is left out and every reason is reported. */
 export function readTable<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
@@ -74,7 +72,7 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
     const raw: Record<string, unknown> = {};
     head.forEach((name, i) => {
       const column = byName.get(name.trim());
-      const cell = row[i]?.trim() ?? '';
+      const cell = plainCell(row[i]?.trim() ?? '');
       if (!column || cell === '') return;
       const unfit = faultOfText(cell);
       if (unfit) return void problems.push({ file, line, field: column.name, problem: unfit, expected: column.expected });
@@ -90,17 +88,18 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
     const here = line;
     if (result.success) found.push({ value: result.data, file, line, lineAt: () => here });
     else
-      for (const issue of result.error.issues) {
-        const field = issue.path.map(String).join('.');
-        const column = columns.find((c) => field === c.name || field.startsWith(`${c.name}.`));
-        problems.push({
-          file,
-          line,
-          field: column?.name ?? field,
-          problem: describeIssue(issue),
-          expected: column?.expected ?? 'see the file description',
-        });
-      }
+      for (const issue of result.error.issues)
+        for (const { path, problem } of faultsOfIssues([issue])) {
+          const field = path.join('.');
+          const column = columns.find((c) => field === c.name || field.startsWith(`${c.name}.`));
+          problems.push({
+            file,
+            line,
+            field: column?.name ?? field,
+            problem: issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : problem,
+            expected: column?.expected ?? 'see the file description',
+          });
+        }
   }
   return found;
 }
@@ -112,6 +111,6 @@ const at = (value: unknown, path: string[]): unknown =>
 export function writeTable<S extends z.ZodType>(schema: S, objects: readonly z.infer<S>[]): string {
   const columns = columnsFor(schema);
   const used = columns.filter((column) => column.name === 'id' || objects.some((object) => column.write(at(object, column.path)) !== ''));
-  const rows = objects.map((object) => used.map((column) => column.write(at(object, column.path))));
+  const rows = objects.map((object) => used.map((column) => harmless(column.write(at(object, column.path)))));
   return Papa.unparse([used.map((column) => column.name), ...rows], { newline: '\n' }) + '\n';
 }
