@@ -1,10 +1,18 @@
 import type { DynamicModule } from '@nestjs/common';
-import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { SessionController } from './session/session.controller.js';
 import { SessionGuard } from './session/session.guard.js';
 import { SessionService } from './session/session.service.js';
+import { AccountController } from './session/account.controller.js';
+import { Patience } from './session/patience.service.js';
+import { ProviderController } from './session/provider.controller.js';
+import { ProviderService } from './session/provider.service.js';
+import { RulesService } from './session/rules.service.js';
+import { SecurityLogController } from './session/securityLog.controller.js';
+import { SecurityLog } from './session/securityLog.service.js';
 import { UsersController } from './session/users.controller.js';
+import { UsersService } from './session/users.service.js';
 import { AcceptanceController } from './access/acceptance.controller.js';
 import { AcceptanceService } from './access/acceptance.service.js';
 import { AccessChangeController } from './access/accessChange.controller.js';
@@ -23,6 +31,7 @@ import { ResultsService } from './crossing/results.service.js';
 import { dataSourceOptions } from './database/dataSource.js';
 import { DemoLoader } from './demo.js';
 import { ChangeService } from './estate/change.service.js';
+import { EditService } from './estate/edit.service.js';
 import { EstateController } from './estate/estate.controller.js';
 import { EstateStore } from './estate/estate.store.js';
 import { ImportService } from './estate/import.service.js';
@@ -31,7 +40,13 @@ import { CheckController } from './evidence/check.controller.js';
 import { CheckGateway } from './evidence/check.gateway.js';
 import { LinkService } from './evidence/link.service.js';
 import { LinksController } from './evidence/links.controller.js';
-import { EdgePipe } from './problems/edge.pipe.js';
+import { AtOnceInterceptor } from './edge/atOnce.interceptor.js';
+import { BodyInterceptor } from './edge/body.interceptor.js';
+import { EdgePipe } from './edge/edge.pipe.js';
+import { PublicOrigin } from './edge/publicOrigin.js';
+import { Reading } from './edge/reading.service.js';
+import { HealthController } from './health/health.controller.js';
+import { MetricsService } from './health/metrics.service.js';
 import { SignonController } from './signon/signon.controller.js';
 import { ProblemFilter } from './problems/problem.filter.js';
 
@@ -42,8 +57,12 @@ export class AppModule {
       module: AppModule,
       imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000 })],
       controllers: [
+        HealthController,
         SessionController,
+        AccountController,
+        ProviderController,
         UsersController,
+        SecurityLogController,
         CrossingController,
         FindController,
         EstateController,
@@ -64,9 +83,20 @@ export class AppModule {
         { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useClass: EdgePipe },
-        SessionService,
+        { provide: APP_INTERCEPTOR, useClass: AtOnceInterceptor },
+        { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
+        PublicOrigin,
+        Reading,
         EstateStore,
+        SecurityLog,
+        RulesService,
+        Patience,
+        SessionService,
+        UsersService,
+        ProviderService,
+        MetricsService,
         ChangeService,
+        EditService,
         ImportService,
         ResultsService,
         LinkService,

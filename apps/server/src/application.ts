@@ -1,76 +1,114 @@
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { NestFactory } from '@nestjs/core';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import express, { type Express, type Request } from 'express';
+import type { Express, NextFunction, Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Server } from 'node:http';
 import { pinoHttp } from 'pino-http';
-import { signInLimit } from './session/session.controller.js';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
+import { TrustedProxies } from './edge/address.js';
 import { CheckGateway } from './evidence/check.gateway.js';
 import { transfers } from './evidence/transfers.js';
+import { MetricsService } from './health/metrics.service.js';
+import { databaseProblem } from './problems/databaseProblem.js';
+import { logFailure } from './problems/lastResort.js';
+import { sendProblem } from './problems/problem.filter.js';
+import { cookieNames, cookieOf } from './session/cookies.js';
+import { SessionService } from './session/session.service.js';
+import { serveApiDocs } from './web/apiDocs.js';
 import { servePages } from './web/pages.js';
 
-const directives = {
+const directives = (config: Config) => ({
   defaultSrc: ["'self'"],
   scriptSrc: ["'self'"],
   styleSrc: ["'self'", "'unsafe-inline'"], // inline styles are set by the drawing and by Radix; scripts stay strict
   imgSrc: ["'self'", 'data:'],
   fontSrc: ["'self'"],
-  connectSrc: ["'self'", 'ws:', 'wss:'],
+  connectSrc: ["'self'"],
   workerSrc: ["'self'"],
   objectSrc: ["'none'"],
   frameAncestors: ["'none'"],
   baseUri: ["'none'"],
   formAction: ["'self'"],
-  upgradeInsecureRequests: null,
-};
+  upgradeInsecureRequests: config.secure ? [] : null,
+});
+
+/** The longest that a request's head and its whole body may take, ms: half requests do not hold a place for long. */
+const headWithinMs = 10_000;
+const requestWithinMs = 120_000;
+
+/** What is logged of an address: nothing that opens something, such as the token of a field check or a code of a provider. */
+export const loggedAddress = (url: string): string => url.replace(/check\/[^/?]+/, 'check/…').replace(/\?.*/, '?…');
 
 /** Makes the application: security headers, limits, routes, documents and pages, ready to listen. */
 export async function createApplication(config: Config, pages: string | null): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    // bodies are read after it is known whose they are (edge/body.interceptor.ts)
     bodyParser: false,
     // open event streams and kept-alive connections must not hold up a stop
     forceCloseConnections: true,
+    abortOnError: false,
     logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
   });
   app.enableShutdownHooks();
   // links are read by people and printed as codes: the shorter the better
   app.setGlobalPrefix('api', { exclude: ['go/:id'] });
+  const server = app.getHttpServer() as Server;
+  Object.assign(server, { headersTimeout: headWithinMs, requestTimeout: requestWithinMs, connectionsCheckingInterval: 5000, maxConnections: 5000 });
+  server.on('clientError', (_error, socket) => {
+    if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\ncontent-length: 0\r\n\r\n');
+    else socket.destroy();
+  });
   const raw = app.getHttpAdapter().getInstance() as Express;
   raw.disable('x-powered-by');
-  const strict = helmet({
-    contentSecurityPolicy: { useDefaults: false, directives },
-    crossOriginEmbedderPolicy: false,
-    strictTransportSecurity: false,
+  // a single query parameter is a text: no objects are made of names with brackets
+  raw.set('query parser', 'simple');
+  raw.use(
+    helmet({
+      contentSecurityPolicy: { useDefaults: false, directives: directives(config) },
+      crossOriginEmbedderPolicy: false,
+      strictTransportSecurity: config.secure,
+      referrerPolicy: { policy: 'no-referrer' },
+    }),
+  );
+  raw.use('/api', (_request, response, next) => {
+    response.setHeader('cache-control', 'no-store');
+    next();
   });
-  // the documents' own page carries inline scripts
-  const documents = helmet({
-    contentSecurityPolicy: { useDefaults: false, directives: { ...directives, scriptSrc: ["'self'", "'unsafe-inline'"] } },
-    crossOriginEmbedderPolicy: false,
-    strictTransportSecurity: false,
+  const metrics = app.get(MetricsService);
+  raw.use((request, response, next) => {
+    const from = performance.now();
+    response.once('finish', () => metrics.took(request.method, response.statusCode, (performance.now() - from) / 1000));
+    next();
   });
-  raw.use((request, response, next) => (request.path.startsWith('/api/docs') ? documents : strict)(request, response, next));
-  // links of field checks are secrets of their own, so addresses are logged without them; headers and bodies never
   if (config.logLevel !== 'silent')
     raw.use(
       pinoHttp({
         level: config.logLevel,
-        serializers: {
-          req: (request: Request) => ({ method: request.method, url: String(request.url).replace(/check\/[^/]+/, 'check/…') }),
-        },
+        // headers and bodies are never logged
+        serializers: { req: (request: Request) => ({ method: request.method, url: loggedAddress(String(request.url)) }), res: (response: Response) => ({ statusCode: response.statusCode }) },
       }),
     );
   const gateway = app.get(CheckGateway);
-  raw.use('/api/check', rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: true, legacyHeaders: false }));
+  const proxies = new TrustedProxies(config.trustedProxy);
+  const slowly = (limit: number) =>
+    rateLimit({
+      windowMs: 60_000,
+      limit,
+      standardHeaders: true,
+      legacyHeaders: false,
+      keyGenerator: (request) => proxies.addressOf(request),
+      validate: false,
+      handler: (_request, response) =>
+        sendProblem(response, { type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait a minute, then try again.' }),
+    });
+  raw.use('/api/check', slowly(600));
   raw.use('/api/check', transfers(gateway.running));
-  raw.post('/api/session', signInLimit);
-  raw.use('/go', rateLimit({ windowMs: 60_000, limit: 300, standardHeaders: true, legacyHeaders: false }));
-  raw.use('/api/estate/import', express.json({ limit: '80mb' }));
-  raw.use('/api/measurements', express.json({ limit: '21mb' }));
-  raw.use(express.json({ limit: '1mb' }));
+  raw.use('/go', slowly(300));
+  raw.use('/api/session/provider', slowly(120));
+  const sessions = app.get(SessionService);
   const document = SwaggerModule.createDocument(
     app,
     new DocumentBuilder()
@@ -81,11 +119,23 @@ export async function createApplication(config: Config, pages: string | null): P
       .setVersion('1')
       .build(),
   );
-  SwaggerModule.setup('api/docs', app, document);
-  if (pages) {
-    await app.init(); // the API's routes come before the pages' catch-all
-    servePages(raw, pages);
-  }
-  gateway.attach(app.getHttpServer() as Server);
+  serveApiDocs(raw, document, async (request) => {
+    const token = cookieOf(request.headers.cookie, cookieNames(config).session);
+    return token !== undefined && (await sessions.who(token, true)) !== null;
+  });
+  await app.init(); // the API's routes come before the pages' catch-all
+  if (pages) servePages(raw, pages);
+  // what fails outside the routes, such as the database while the documents are asked for, is told like everything else
+  raw.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) return next(error);
+    const known = databaseProblem(error);
+    if (known) return sendProblem(response, known.problem, known.headers);
+    const { status } = (error ?? {}) as { status?: number };
+    if (typeof status === 'number' && status >= 400 && status < 500)
+      return sendProblem(response, { type: 'about:blank', title: 'Not valid', status, detail: 'The address is not valid.' });
+    const id = logFailure(`${request.method} ${loggedAddress(request.url)}`, error);
+    sendProblem(response, { type: 'about:blank', title: 'Something failed here', status: 500, detail: `The server could not finish this (${id}).`, id });
+  });
+  gateway.attach(server);
   return app;
 }

@@ -2,7 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CONFIG, type Config } from './config.js';
-import { SessionService } from './session/session.service.js';
+import { UsersService } from './session/users.service.js';
 import { ownName } from './estate/change.service.js';
 import { EstateStore } from './estate/estate.store.js';
 import { ImportService } from './estate/import.service.js';
@@ -23,23 +23,40 @@ export class DemoLoader implements OnApplicationBootstrap {
   constructor(
     private readonly store: EstateStore,
     private readonly imports: ImportService,
-    private readonly sessions: SessionService,
+    private readonly users: UsersService,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    const { firstAdmin } = this.config;
-    if (firstAdmin && (await this.sessions.users()).length === 0)
-      await this.sessions.ensureUser(firstAdmin.email, 'Administrator', 'admin', firstAdmin.password);
+    await this.firstAdministrator();
     const folder = this.config.demoFolder;
-    if (!folder || this.store.count('organisation') > 0) return;
-    for (const [email, name, role] of demoUsers) await this.sessions.ensureUser(email, name, role, demoPassword);
+    if (!folder) return this.users.endDemoSessions();
+    if (!this.empty()) return;
+    for (const [email, name, role] of demoUsers) await this.users.add(email, name, role, demoPassword, true);
+    await this.load(folder);
+  }
+
+  private async firstAdministrator(): Promise<void> {
+    const { firstAdmin } = this.config;
+    if (!firstAdmin) return;
+    const others = (await this.users.list()).filter(({ email }) => !demoUsers.some(([demo]) => demo === email));
+    if (others.length > 0) return this.logger.warn('FIRST_ADMIN is ignored: there are sign-ins already.');
+    if (!(await this.users.add(firstAdmin.email, 'Administrator', 'admin', firstAdmin.password)))
+      this.logger.warn(`FIRST_ADMIN is ignored: ${firstAdmin.email} is a sign-in of the demo. Name another address.`);
+  }
+
+  /** As the database says it: the store was read from it, and the import asks again under its lock. */
+  private empty(): boolean {
+    return this.store.version === 0;
+  }
+
+  private async load(folder: string): Promise<void> {
     const files = Object.fromEntries(
       readdirSync(folder)
         .filter((name) => /\.(csv|ya?ml)$/.test(name))
         .map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
     );
-    const job = await this.imports.now(files, ownName, 'Demo estate loaded');
+    const job = await this.imports.now(files, ownName, 'Demo estate loaded', () => this.empty());
     if (job.state !== 'applied') this.logger.error(`the demo estate was not loaded: ${JSON.stringify(job.result?.rejected.slice(0, 5))}`);
   }
 }

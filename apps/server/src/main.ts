@@ -1,10 +1,23 @@
 import 'reflect-metadata';
+import { Logger } from '@nestjs/common';
 import { fileURLToPath } from 'node:url';
 import { createApplication } from './application.js';
-import { readConfig } from './config.js';
+import { readConfig, remarksOn } from './config.js';
+import { surviveFailures } from './problems/lastResort.js';
 
-const config = readConfig(process.env);
-const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
-const app = await createApplication(config, pages);
-await app.listen(config.port);
-process.send?.({ ready: true, port: config.port });
+const logger = new Logger('start');
+try {
+  const config = readConfig(process.env);
+  const pages = fileURLToPath(new URL('../../web/dist', import.meta.url));
+  const app = await createApplication(config, pages);
+  await app.listen(config.port, config.host);
+  for (const remark of remarksOn(config, process.env)) logger.warn(remark);
+  surviveFailures(process);
+  // who started this server is gone: nobody would stop it any more
+  process.once('disconnect', () => void app.close().finally(() => process.exit(0)));
+  process.send?.({ ready: true, port: config.port });
+} catch (error) {
+  // an estate that could not be read, a port in use, a wrong setting: one line, and the way out
+  process.stderr.write(`Underpass could not start: ${(error as Error).message || String(error)}\n`);
+  process.exit(1);
+}

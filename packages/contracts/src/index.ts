@@ -21,7 +21,9 @@ export {
   Decoder,
   Graphics,
 } from './estate/objects.js';
-export { folderFiles, measurementsFile, readFolder, referencesOf, writeFolder, type FolderContent } from './files/folder.js';
+export { folderFiles, measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
+export { referencesOf } from './estate/references.js';
+export { faultsOfObject, type ObjectCheck } from './estate/faultsOfObject.js';
 export type { FileProblem } from './files/problem.js';
 export * from './api/requests.js';
 export * from './api/answers.js';
@@ -35,6 +37,7 @@ export { plainMessage } from './files/wording.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export * from './api/users.js';
+export * from './api/session.js';
 export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';
 export type * from './api/accessAnswers.js';

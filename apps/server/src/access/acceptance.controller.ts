@@ -2,6 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@
 import { ApiTags } from '@nestjs/swagger';
 import { AcceptanceQuery, Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
 import { z } from 'zod';
+import { kB, Takes } from '../edge/takes.js';
 import type { SignedRequest } from '../session/session.guard.js';
 import { AcceptanceService } from './acceptance.service.js';
 
@@ -24,6 +25,7 @@ export class AcceptanceController {
   }
 
   @Put(':id/testers/:person')
+  @Takes(128 * kB)
   async enter(
     @Param('id', { schema: Uuid }) id: string,
     @Param('person', { schema: Key }) person: string,

@@ -3,7 +3,8 @@ import { ApiTags } from '@nestjs/swagger';
 import { AccessChange, AccessChangeRequest, WithdrawRequest, type ConsequenceView, type GuestRow } from '@underpass/contracts';
 import { guestEndMs, guestState, readinessOf, type GuestState } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
-import { ChangeService } from '../estate/change.service.js';
+import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
+import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../session/session.guard.js';
@@ -24,6 +25,8 @@ export class AccessChangeController {
 
   /** What a change of groups or publications would come to; nothing is applied. */
   @Post('consequence')
+  @Takes(MB)
+  @AtOnce('impact', 2, 4)
   @HttpCode(200)
   @Needs('reader')
   consequence(@Body({ schema: AccessChange }) body: AccessChange): Promise<ConsequenceView> {
@@ -31,13 +34,14 @@ export class AccessChangeController {
   }
 
   @Post('changes')
+  @Takes(MB)
   async apply(
     @Body({ schema: AccessChangeRequest }) body: AccessChangeRequest,
     @Req() request: SignedRequest,
-  ): Promise<{ changeId: string }> {
-    const changeId = await this.changes.apply(this.drafts.writes(body.change), request.user.name, body.summary);
+  ): Promise<Applied> {
+    const applied = await this.changes.apply(() => this.drafts.writes(body.change), request.user.name, body.summary);
     await this.results.settled();
-    return { changeId };
+    return applied;
   }
 
   /** Guests, those past their end first, with what they can still reach and what keeps them out. */
@@ -77,20 +81,22 @@ export class AccessChangeController {
 
   /** Takes everything from guests in one change, which can be taken back. */
   @Post('guests/withdraw')
+  @Takes(128 * kB)
   @HttpCode(200)
   async withdraw(
     @Body({ schema: WithdrawRequest }) { people }: WithdrawRequest,
     @Req() request: SignedRequest,
-  ): Promise<{ changeId: string }> {
-    const writes = people.map((id) => {
+  ): Promise<Applied> {
+    const plan = () =>
+      people.map((id) => {
       const person = this.store.model.people.get(id);
       if (!person) throw notFound('person', id);
       if (person.kind !== 'guest') throw new ProblemError(422, 'Not valid', `${person.name} is not a guest.`);
       return { kind: 'person' as const, id, before: person, after: { ...person, groups: [] } };
     });
-    const names = writes.length === 1 ? (writes[0]?.before.name ?? '') : `${writes.length} guests`;
-    const changeId = await this.changes.apply(writes, request.user.name, `Withdrew all access of ${names}`);
+    const names = people.length === 1 ? named(this.store.model, 'person', people[0] as string).name : `${people.length} guests`;
+    const applied = await this.changes.apply(plan, request.user.name, `Withdrew all access of ${names}`);
     await this.results.settled();
-    return { changeId };
+    return applied;
   }
 }

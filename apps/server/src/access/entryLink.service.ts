@@ -22,6 +22,7 @@ import { CONFIG, type Config } from '../config.js';
 import { EntryLink } from '../database/entities.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ResultsService } from '../crossing/results.service.js';
+import { PublicOrigin } from '../edge/publicOrigin.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';
 
@@ -29,6 +30,7 @@ const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZabcdefghijkmnpqrstuvwxyz23456789';
 /** Short, so that the code stays coarse; it opens nothing by itself, so it need not be unguessable. */
 const newId = () => Array.from({ length: 10 }, () => letters[randomInt(letters.length)]).join('');
 const mostAtOnce = 500;
+const mostInAll = 20_000;
 
 /** Links that go straight to one resource. They name a publication and a resource and carry no secret. */
 @Injectable()
@@ -37,10 +39,11 @@ export class EntryLinkService {
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
     private readonly results: ResultsService,
+    private readonly origin: PublicOrigin,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  async make(request: EntryLinkRequest, by: string, origin: string): Promise<EntryLinkView[]> {
+  async make(request: EntryLinkRequest, by: string): Promise<EntryLinkView[]> {
     const { model } = this.store;
     const resource = model.resources.get(request.resource);
     if (!resource) throw notFound('resource', request.resource);
@@ -62,6 +65,9 @@ export class EntryLinkService {
       );
     if (targets.length > mostAtOnce)
       throw new ProblemError(422, 'Too many', `That would be ${targets.length} links; at most ${mostAtOnce} are made at once.`);
+    const kept = await this.data.getRepository(EntryLink).count();
+    if (kept + targets.length > mostInAll)
+      throw new ProblemError(429, 'Too many links', `There are ${kept} links already; at most ${mostInAll} are kept.`);
     const now = Date.now();
     const links = targets.map((target): EntryLink => ({
       id: newId(),
@@ -78,7 +84,7 @@ export class EntryLinkService {
       openedAt: null,
     }));
     await this.data.getRepository(EntryLink).insert(links);
-    return links.map((link) => this.view(link, origin));
+    return links.map((link) => this.view(link));
   }
 
   /** The publication through which most of those a link is for see the resource; they may hold different ones. */
@@ -107,20 +113,20 @@ export class EntryLinkService {
     return [...ids].sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((id) => ({ kind: 'endpoint', id }));
   }
 
-  async list(origin: string): Promise<EntryLinkView[]> {
+  async list(): Promise<EntryLinkView[]> {
     const links = await this.data.getRepository(EntryLink).find({ order: { createdAt: 'DESC', id: 'ASC' }, take: 1000 });
     return links
-      .map((link) => this.view(link, origin))
+      .map((link) => this.view(link))
       .sort((a, b) => b.createdAt.localeCompare(a.createdAt) || a.targetName.localeCompare(b.targetName, 'en', { numeric: true }));
   }
 
   /** Links by id, in the order asked for. */
-  async some(ids: readonly string[], origin: string): Promise<EntryLinkView[]> {
+  async some(ids: readonly string[]): Promise<EntryLinkView[]> {
     const found = new Map((await this.data.getRepository(EntryLink).findBy({ id: In([...ids]) })).map((link) => [link.id, link]));
     return ids.map((id) => {
       const link = found.get(id);
       if (!link) throw notFound('link', id);
-      return this.view(link, origin);
+      return this.view(link);
     });
   }
 
@@ -139,7 +145,7 @@ export class EntryLinkService {
   async open(id: string): Promise<{ leadsTo: string } | { gone: string }> {
     const link = await this.data.getRepository(EntryLink).findOneBy({ id });
     if (!link) return { gone: 'This link is not known. Ask whoever gave it to you for a new one.' };
-    const { state, leadsTo } = this.view(link, '');
+    const { state, leadsTo } = this.view(link);
     if (state !== 'good')
       return {
         gone: {
@@ -155,11 +161,11 @@ export class EntryLinkService {
   /** For the portal: whom a link is for, while it is good. */
   async target(id: string): Promise<{ targetKind: string; target: string }> {
     const link = await this.data.getRepository(EntryLink).findOneBy({ id });
-    if (!link || this.view(link, '').state !== 'good') throw notFound('link', id);
+    if (!link || this.view(link).state !== 'good') throw notFound('link', id);
     return { targetKind: link.targetKind, target: link.target };
   }
 
-  view(link: EntryLink, origin: string): EntryLinkView {
+  view(link: EntryLink): EntryLinkView {
     const { model } = this.store;
     const publication = model.publications.get(link.publication);
     const portal = publication?.portals[0] === undefined ? undefined : model.portals.get(publication.portals[0]);
@@ -172,7 +178,7 @@ export class EntryLinkService {
     const path = entryPath(link.publication, link.resource);
     return {
       id: link.id,
-      url: `${this.config.publicUrl ?? origin}/go/${link.id}`,
+      url: `${this.origin.url()}/go/${link.id}`,
       leadsTo: !portal
         ? ''
         : this.config.portalUrl

@@ -2,23 +2,26 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req, Res }
 import { ApiTags } from '@nestjs/swagger';
 import { EntryLinkRequest, LinkTestRequest, SheetQuery, type EntryLinkView, type LinkTestView } from '@underpass/contracts';
 import { knownBrowsers } from '@underpass/core';
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import { z } from 'zod';
+import { Reading } from '../edge/reading.service.js';
+import { AtOnce } from '../edge/takes.js';
 import { Needs, type SignedRequest } from '../session/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
-import { sheetOf, sheetPdf, sheetSvg } from './codeSheet.js';
 
 const LinkId = z.string().regex(/^[A-Za-z0-9]{1,40}$/);
-const originOf = (request: Request) => `${request.protocol}://${request.headers.host ?? 'localhost'}`;
 
 @ApiTags('access')
 @Controller('access/links')
 export class EntryLinksController {
-  constructor(private readonly links: EntryLinkService) {}
+  constructor(
+    private readonly links: EntryLinkService,
+    private readonly reading: Reading,
+  ) {}
 
   @Get()
-  list(@Req() request: SignedRequest): Promise<EntryLinkView[]> {
-    return this.links.list(originOf(request));
+  list(): Promise<EntryLinkView[]> {
+    return this.links.list();
   }
 
   @Get('browsers')
@@ -28,7 +31,7 @@ export class EntryLinksController {
 
   @Post()
   make(@Body({ schema: EntryLinkRequest }) body: EntryLinkRequest, @Req() request: SignedRequest): Promise<EntryLinkView[]> {
-    return this.links.make(body, request.user.name, originOf(request));
+    return this.links.make(body, request.user.name);
   }
 
   /** Tries a link for a person on paper, before it is sent. */
@@ -41,15 +44,13 @@ export class EntryLinksController {
 
   /** The print sheet: codes with captions, as SVG or PDF. */
   @Get('sheet')
-  async sheet(@Query({ schema: SheetQuery }) query: SheetQuery, @Req() request: SignedRequest, @Res() response: Response): Promise<void> {
-    const sheet = sheetOf(await this.links.some(query.ids.split(','), originOf(request)), query.distanceM);
+  @AtOnce('print sheet', 1, 2)
+  async sheet(@Query({ schema: SheetQuery }) { ids, distanceM, format }: SheetQuery, @Res() response: Response): Promise<void> {
+    const codes = await this.links.some(ids.split(','));
+    const sheet = await this.reading.run('sheet', { codes, distanceM, format }, { withinMs: 30_000 });
     response.setHeader('x-reading-distance-m', sheet.distanceM.toFixed(2));
-    if (query.format === 'svg') response.type('image/svg+xml').send(sheetSvg(sheet));
-    else
-      response
-        .type('application/pdf')
-        .attachment('codes.pdf')
-        .send(await sheetPdf(sheet));
+    if (format === 'svg') response.type('image/svg+xml').send(sheet.content);
+    else response.type('application/pdf').attachment('codes.pdf').send(Buffer.from(sheet.content));
   }
 
   @Delete(':id')

@@ -17,6 +17,7 @@ import type { Request } from 'express';
 import { createHash, timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
 import { CONFIG, type Config } from '../config.js';
+import { kB, Takes } from '../edge/takes.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
 import { Public } from '../session/session.guard.js';
@@ -63,6 +64,7 @@ export class PortalController {
   }
 
   @Post('reports')
+  @Takes(128 * kB)
   @HttpCode(204)
   report(@Body({ schema: PortalReport }) report: PortalReport): Promise<void> {
     return this.sightings.take(report);

@@ -2,20 +2,21 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '
 import { ApiTags } from '@nestjs/swagger';
 import {
   Key,
-  readDocument,
-  RequirementSet,
   RequirementText,
   TryRequest,
   writeDocument,
   type CrossingReadiness,
   type FileProblem,
+  type RequirementSet,
   type RequirementSetView,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
-import { faultsOfEstate, ReadinessTally, type EstateReadiness, readinessOf, withChange, type Change } from '@underpass/core';
+import { ReadinessTally, type EstateReadiness, readinessOf, withChange, type Change } from '@underpass/core';
 import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
-import { ChangeService } from '../estate/change.service.js';
+import { Reading } from '../edge/reading.service.js';
+import { kB, Takes } from '../edge/takes.js';
+import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../session/session.guard.js';
@@ -32,6 +33,7 @@ export class RequirementsController {
     private readonly store: EstateStore,
     private readonly results: ResultsService,
     private readonly changes: ChangeService,
+    private readonly reading: Reading,
   ) {}
 
   @Get('access/requirements')
@@ -41,26 +43,39 @@ export class RequirementsController {
 
   /** Reads a set as it is being written, and evaluates it; nothing is kept. */
   @Post('access/requirements/try')
+  @Takes(256 * kB)
   @HttpCode(200)
   @Needs('reader')
   async try(
     @Body({ schema: RequirementText }) { text }: RequirementText,
   ): Promise<{ problems: FileProblem[]; sets: RequirementSetView[] }> {
-    const { problems, sets } = read(text);
+    const { problems, sets } = await this.reading.run('requirements', { text });
     return { problems, sets: problems.length ? [] : await Promise.all(sets.map((set) => this.view(set, text))) };
   }
 
   @Put('access/requirements')
-  async save(@Body({ schema: RequirementText }) { text }: RequirementText, @Req() request: SignedRequest): Promise<{ ids: string[] }> {
-    const { problems, sets } = read(text);
+  @Takes(256 * kB)
+  async save(@Body({ schema: RequirementText }) { text, seen }: RequirementText, @Req() request: SignedRequest): Promise<{ ids: string[] }> {
+    const { problems, sets } = await this.reading.run('requirements', { text });
     if (problems.length || sets.length === 0)
       throw new ProblemError(
         422,
         'Not valid',
         problems[0] ? `Line ${problems[0].line}: ${problems[0].field} ${problems[0].problem}` : 'The text holds no set.',
       );
+    const plan = () => {
+      const newer = sets.find(({ id }) => seen !== undefined && Number(this.store.versionOf('requirement', id) ?? 0) > seen);
+      if (newer)
+        throw new ProblemError(409, 'Changed meanwhile', `${newer.name} was changed since you opened it. Nothing was overwritten.`);
+      return sets.map((set) => ({
+        kind: 'requirement' as const,
+        id: set.id,
+        before: this.store.find('requirement', set.id) ?? null,
+        after: set,
+      }));
+    };
     await this.changes.apply(
-      sets.map((set) => ({ kind: 'requirement', id: set.id, before: this.store.find('requirement', set.id) ?? null, after: set })),
+      plan,
       request.user.name,
       `Requirement set ${sets.map(({ name }) => name).join(', ')}`,
     );
@@ -70,17 +85,20 @@ export class RequirementsController {
 
   /** Takes one's own set away; of a shipped one the shipped form stands again. */
   @Delete('access/requirements/:id')
-  async remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<{ changeId: string }> {
-    const before = this.store.find('requirement', id);
-    if (!before) throw notFound('requirement set of your own', id);
+  async remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<Applied> {
+    const plan = () => {
+      const before = this.store.find('requirement', id);
+      if (!before) throw notFound('requirement set of your own', id);
+      return [{ kind: 'requirement' as const, id, before, after: null }];
+    };
     const shipped = shippedSets().some((set) => set.id === id);
-    const changeId = await this.changes.apply(
-      [{ kind: 'requirement', id, before, after: null }],
+    const applied = await this.changes.apply(
+      plan,
       request.user.name,
       shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
     );
     await this.results.settled();
-    return { changeId };
+    return applied;
   }
 
   /** The sets that are for one crossing, as it would be after a change. */
@@ -176,19 +194,4 @@ export class RequirementsController {
         })),
     };
   }
-}
-
-function read(text: string): { problems: FileProblem[]; sets: RequirementSet[] } {
-  const problems: FileProblem[] = [];
-  const placed = readDocument('requirements.yaml', text, RequirementSet, problems);
-  const sets = placed.map(({ value }) => value);
-  for (const { id, ...fault } of faultsOfEstate({ group: [], publication: [], resource: [], pool: [], person: [], requirement: sets }))
-    problems.push({
-      file: 'requirements.yaml',
-      line: placed.find(({ value }) => value.id === id)?.lineAt(fault.field) ?? 1,
-      field: fault.field,
-      problem: fault.problem,
-      expected: fault.expected,
-    });
-  return { problems, sets };
 }

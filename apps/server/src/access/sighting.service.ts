@@ -58,14 +58,14 @@ export class SightingService {
 
   /** Remembers the groups of the sign-in, where it does not stand so already. */
   private async signedIn(report: PortalReport, groups: readonly string[]): Promise<void> {
-    const before = this.store.model.signedIn.get(report.person);
-    if (before && before.groups.join() === groups.join()) return;
+    const stands = () => this.store.model.signedIn.get(report.person)?.groups.join() === groups.join();
+    if (stands()) return;
     await this.changes.apply(
-      [
+      () => [
         {
           kind: 'signedIn',
           id: report.person,
-          before: before ?? null,
+          before: this.store.model.signedIn.get(report.person) ?? null,
           after: { id: report.person, at: report.at, portal: report.portal, groups: [...groups] },
         },
       ],

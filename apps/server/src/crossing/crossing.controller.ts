@@ -6,7 +6,6 @@ import {
   factsToJson,
   ImpactTally,
   noCounts,
-  objectChanges,
   viewOf,
   whyOf,
   type Board,
@@ -23,21 +22,24 @@ import type { SignedRequest } from '../session/session.guard.js';
 import { Needs } from '../session/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
-import { ChangeService } from '../estate/change.service.js';
-import { EstateStore } from '../estate/estate.store.js';
+import { AtOnce, MB, Takes } from '../edge/takes.js';
+import { ChangeService, type Applied } from '../estate/change.service.js';
+import { EditService } from '../estate/edit.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ResultsService } from './results.service.js';
 import { eachInSlices } from './wholeEstate.js';
 
 const Uuid = z.uuid();
+const mostDraftsOfOne = 200;
+const mostDrafts = 2000;
 
 @ApiTags('crossing')
 @Controller()
 export class CrossingController {
   constructor(
     private readonly results: ResultsService,
-    private readonly store: EstateStore,
     private readonly changes: ChangeService,
+    private readonly edits: EditService,
     @InjectDataSource() private readonly data: DataSource,
   ) {}
 
@@ -138,12 +140,14 @@ export class CrossingController {
 
   /** What a change would do to the whole estate; nothing is applied. */
   @Post('impact')
+  @AtOnce('impact', 2, 4)
   @HttpCode(200)
   @Needs('reader')
   async impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Promise<Impact> {
     const change = body.change as Change;
     if (!change.some((edit) => edit.type !== 'hypothesis'))
       throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
+    this.edits.assertGood(change);
     const { model } = this.results.reader;
     const tally = new ImpactTally(model, change, Date.now());
     await eachInSlices(model.crossings, (ref) => tally.add(ref));
@@ -154,11 +158,10 @@ export class CrossingController {
   async apply(
     @Body({ schema: ChangeRequest }) body: ChangeRequest,
     @Req() request: SignedRequest,
-  ): Promise<{ changeId: string; version: number }> {
-    const writes = objectChanges(body.change as Change, (kind, id) => this.store.find(kind, id), this.store.model.estate.setting);
-    const changeId = await this.changes.apply(writes, request.user.name, body.summary);
+  ): Promise<Applied & { version: number }> {
+    const applied = await this.changes.apply(() => this.edits.writes(body.change as Change, body.seen), request.user.name, body.summary);
     await this.results.settled();
-    return { changeId, version: this.results.version };
+    return { ...applied, version: this.results.version };
   }
 
   @Get('changes')
@@ -168,10 +171,10 @@ export class CrossingController {
 
   @Post('changes/:id/undo')
   @HttpCode(200)
-  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<{ changeId: string; version: number }> {
-    const changeId = await this.changes.undo(id, request.user.name);
+  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied & { version: number }> {
+    const applied = await this.changes.undo(id, request.user.name);
     await this.results.settled();
-    return { changeId, version: this.results.version };
+    return { ...applied, version: this.results.version };
   }
 
   @Get('drafts')
@@ -180,9 +183,15 @@ export class CrossingController {
   }
 
   @Post('drafts')
+  @Takes(MB)
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
+    this.edits.assertGood(body.change as Change);
+    const drafts = this.data.getRepository(Draft);
+    const [own, all] = [await drafts.countBy({ createdBy: request.user.name }), await drafts.count()];
+    if (own >= mostDraftsOfOne || all >= mostDrafts)
+      throw new ProblemError(429, 'Too many drafts', `There are ${own} drafts of yours and ${all} in all. Drop some that are done with.`);
     const id = uuidV7();
-    await this.data.getRepository(Draft).insert({
+    await drafts.insert({
       id,
       name: body.name,
       crossing: body.crossing ?? null,

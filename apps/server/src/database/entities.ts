@@ -55,14 +55,36 @@ export class AppUser {
   @Column('text') email!: string;
   @Column('text') name!: string;
   @Column('text') role!: Role;
-  @Column('text', { name: 'password_hash' }) passwordHash!: string;
+  /** None for those who sign in through the organisation's provider alone. */
+  @Column('text', { name: 'password_hash', nullable: true }) passwordHash!: string | null;
+  /** Of the published demo; they sign in only where the demo is served. */
+  @Column('boolean') demo!: boolean;
+  /** Issuer and subject at the organisation's provider. */
+  @Column('text', { nullable: true }) provider!: string | null;
+  /** Secret of the second factor, sealed. */
+  @Column('text', { name: 'factor_secret', nullable: true }) factorSecret!: string | null;
+  /** The last time step a code was taken for, so that none is taken twice. */
+  @Column('bigint', { name: 'factor_step' }) factorStep!: string;
+  /** Hashes of the spare codes that are left. */
+  @Column('text', { name: 'spare_codes', array: true }) spareCodes!: string[];
 }
 
 @Entity({ name: 'app_session' })
 export class AppSession {
   @PrimaryColumn('text', { name: 'token_hash' }) tokenHash!: string;
+  @Column('uuid') id!: string;
   @Column('uuid', { name: 'user_id' }) userId!: string;
+  @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
   @Column('timestamptz', { name: 'expires_at' }) expiresAt!: Date;
+  /** When somebody last did something; what pages fetch by themselves does not count. */
+  @Column('timestamptz', { name: 'used_at' }) usedAt!: Date;
+  /** When the password, or the provider, was last asked. */
+  @Column('timestamptz', { name: 'confirmed_at' }) confirmedAt!: Date;
+  @Column('text') address!: string;
+  @Column('text') device!: string;
+  /** For a single sign-out: the provider's own session and the token that ends it. */
+  @Column('text', { name: 'provider_session', nullable: true }) providerSession!: string | null;
+  @Column('text', { name: 'provider_token', nullable: true }) providerToken!: string | null;
 }
 
 @Entity({ name: 'check_link' })

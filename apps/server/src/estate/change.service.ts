@@ -13,10 +13,20 @@ import { assertValid } from './validate.js';
 const batch = 1000;
 /** Larger changes are taken back by importing the earlier folder. */
 const mostUndone = 20_000;
+/** The most a clock may be ahead of ours. */
+export const mostAheadMs = 86_400_000;
 /** Name under which Underpass itself writes, such as the demo estate; nobody takes that back. */
 export const ownName = 'Underpass';
 /** Name under which sign-ins that portals report are written; they stand in nobody's way and are not taken back. */
 export const portalName = 'Portal report';
+
+/** Works out what to write from what is in the store. */
+type Plan = () => readonly ObjectChange[];
+/** A change that was written; where its effect cannot be read yet, that is said. */
+export interface Applied {
+  changeId: string;
+  behind?: true;
+}
 
 interface ChangeRow {
   id: string;
@@ -37,18 +47,53 @@ export class ChangeService {
     private readonly store: EstateStore,
   ) {}
 
-  async apply(changes: readonly ObjectChange[], by: string, summary: string, undoes: string | null = null): Promise<string> {
-    if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
-    assertValid(
-      changes,
-      (kind, id) => this.store.find(kind, id),
-      (kind) => this.store.all(kind),
-    );
-    const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
+  /** Writers of this process wait for each other before they take a connection: one who waits holds nothing. */
+  private turn: Promise<unknown> = Promise.resolve();
+
+  /**
+   * Makes a change. What it writes is worked out from the estate as it stands when nobody else can write: read, checked and
+   * written under one lock, so that of two changes that meet none is lost and none rests on what is gone.
+   * @param plan the changes, from what is in the store when it is called
+   */
+  async apply(plan: Plan, by: string, summary: string, undoes: string | null = null): Promise<Applied> {
     const changeId = uuidV7();
-    await this.data.transaction((manager) => this.write(manager, parsed, changeId, by, summary, undoes));
-    await this.store.refresh(summary);
-    return changeId;
+    await this.locked(async (manager) => {
+      const changes = plan();
+      if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
+      assertValid(
+        changes,
+        (kind, id) => this.store.find(kind, id),
+        (kind) => this.store.all(kind),
+      );
+      const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
+      await this.write(manager, parsed, changeId, by, summary, undoes);
+    });
+    return { changeId, ...(await this.shown(summary)) };
+  }
+
+  /** Runs a write while nobody else writes, with everything that was written before in the store. */
+  locked<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
+    const mine = this.turn.then(() =>
+      this.data.transaction(async (manager) => {
+        // one writer at a time, over all servers: a later version must never become visible before an earlier one
+        await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
+        await this.store.refresh('another server');
+        return work(manager);
+      }),
+    );
+    this.turn = mine.catch(() => undefined);
+    return mine;
+  }
+
+  /** After a commit: it is written whatever happens now; where it cannot be read at once, that is said and made up for. */
+  private async shown(cause: string): Promise<{ behind?: true }> {
+    try {
+      await this.store.refresh(cause);
+      return {};
+    } catch {
+      void this.store.catchUp(cause);
+      return { behind: true };
+    }
   }
 
   /** Writes within a transaction; the importer calls it with its own progress. */
@@ -62,8 +107,6 @@ export class ChangeService {
     measurements: readonly Measurement[] = [],
     onProgress: (done: number) => void = () => undefined,
   ): Promise<void> {
-    // one writer at a time: a later version must never become visible before an earlier one
-    await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
     const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
     await manager.query('INSERT INTO change_set (id, at, by_name, summary, undoes, objects) VALUES ($1, now(), $2, $3, $4, $5)', [
       changeId,
@@ -104,27 +147,27 @@ export class ChangeService {
     await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: summary.slice(0, 200) })]);
   }
 
-  /** Keeps measurements; they are never changed afterwards. The month's partition is made when its first row comes. */
+  /** Keeps measurements; they are never changed afterwards. The year's partition is made when its first row comes. */
   async keepMeasurements(measurements: readonly Measurement[], cause: string): Promise<void> {
-    await this.data.transaction(async (manager) => {
-      await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
+    const late = measurements.find(({ at }) => Date.parse(at) > Date.now() + mostAheadMs);
+    if (late)
+      throw new ProblemError(422, 'Not valid', `A measurement of ${late.at} cannot be: that is more than a day from now.`, [
+        { field: 'at', problem: 'must not be more than a day from now' },
+      ]);
+    await this.locked(async (manager) => {
       const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
       await this.writeMeasurements(manager, measurements, version);
       await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: cause.slice(0, 200) })]);
     });
-    await this.store.refresh(cause);
+    await this.shown(cause);
   }
 
   private async writeMeasurements(manager: EntityManager, measurements: readonly Measurement[], version: string): Promise<void> {
-    const months = new Set(measurements.map((m) => m.at.slice(0, 7)));
-    for (const month of months) {
-      const [year, number] = month.split('-').map(Number) as [number, number];
-      const next = number === 12 ? `${year + 1}-01` : `${year}-${String(number + 1).padStart(2, '0')}`;
-      // the name and bounds are digits taken from a validated time, nothing a person can shape
+    for (const year of new Set(measurements.map((m) => Number(m.at.slice(0, 4)))))
+      // the name and bounds are a number taken from a validated time, nothing a person can shape
       await manager.query(
-        `CREATE TABLE IF NOT EXISTS measurement_${year}_${String(number).padStart(2, '0')} PARTITION OF measurement FOR VALUES FROM ('${month}-01') TO ('${next}-01')`,
+        `CREATE TABLE IF NOT EXISTS measurement_${year} PARTITION OF measurement FOR VALUES FROM ('${year}-01-01') TO ('${year + 1}-01-01')`,
       );
-    }
     for (const m of measurements)
       await manager.query(
         `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, partial, note, figures, version)
@@ -169,24 +212,35 @@ export class ChangeService {
   }
 
   /** Takes the last change back. What was changed again since stays, and is told. */
-  async undo(changeId: string, by: string): Promise<string> {
+  async undo(changeId: string, by: string): Promise<Applied> {
     const change = await this.data.getRepository(ChangeSet).findOneBy({ id: changeId });
     const rows = await this.data.getRepository(AuditEntryRow).findBy({ changeId });
     if (!change || rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
-    if (await this.data.getRepository(ChangeSet).findOneBy({ undoes: changeId }))
-      throw new ProblemError(409, 'Taken back already', 'This change was taken back already.');
-    const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
-    if (moved)
-      throw new ProblemError(
-        409,
-        'Changed since',
-        `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`,
-      );
-    return this.apply(
-      rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before })),
-      by,
-      `Taken back: ${change.summary}`,
-      changeId,
-    );
+    const plan = () => {
+      const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
+      if (moved)
+        throw new ProblemError(
+          409,
+          'Changed since',
+          `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`,
+        );
+      return rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before }));
+    };
+    const taken = new ProblemError(409, 'Taken back already', 'This change was taken back already.');
+    if (await this.data.getRepository(ChangeSet).findOneBy({ undoes: changeId })) throw taken;
+    return this.apply(plan, by, `Taken back: ${change.summary}`, changeId).catch((error: { driverError?: { constraint?: string } }) => {
+      // of two at the same time the second finds the first one's entry
+      throw error.driverError?.constraint === 'change_set_undoes' ? taken : error;
+    });
+  }
+
+  /** Who wrote the version of an object that stands now, and what it was before. */
+  async lastOf(kind: string, id: string): Promise<{ by: string; at: string; before: object | null } | null> {
+    const [row] = (await this.data.query(
+      `SELECT c.by_name, c.at, e.before FROM audit_entry e JOIN change_set c ON c.id = e.change_id
+       WHERE e.kind = $1 AND e.object_id = $2 ORDER BY c.at DESC, e.id DESC LIMIT 1`,
+      [kind, id],
+    )) as { by_name: string; at: Date; before: object | null }[];
+    return row ? { by: row.by_name, at: row.at.toISOString(), before: row.before } : null;
   }
 }

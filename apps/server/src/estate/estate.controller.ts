@@ -1,8 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiHeader, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import {
+  BoundedJson,
   ImportJob,
-  ImportRequest,
   ObjectKindWord,
   ObjectQuery,
   jsonSchemas,
@@ -12,17 +12,19 @@ import {
   type ObjectKind,
 } from '@underpass/contracts';
 import type { ObjectChange } from '@underpass/core';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
 import { Needs, type SignedRequest } from '../session/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { ChangeService } from './change.service.js';
+import { bytesOf } from '../edge/bytesOf.js';
+import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
+import { ChangeService, type Applied } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
 import { reportedKinds } from './validate.js';
 
-const AnyObject = z.record(z.string(), z.json());
+const AnyObject = z.record(z.string().max(80), BoundedJson);
 
 @ApiTags('estate')
 @Controller('estate')
@@ -45,6 +47,8 @@ export class EstateController {
 
   /** The estate folder as a ZIP; reading it again changes nothing. */
   @Get('export')
+  @Needs('engineer')
+  @AtOnce('export', 1, 2)
   export(@Res() response: Response): void {
     const files = writeFolder(this.store.written(), this.store.allMeasurements());
     const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
@@ -53,9 +57,12 @@ export class EstateController {
 
   @Post('import')
   @HttpCode(202)
+  @Takes(80 * MB, 'bytes')
+  @AtOnce('upload', 1, 2)
+  @ApiBody({ type: Object, description: 'ImportRequest: files by name, and whether to apply them' })
   @ApiOkResponse({ standardSchema: ImportJob })
-  import(@Body({ schema: ImportRequest }) body: ImportRequest, @Req() request: SignedRequest): ImportJob {
-    return this.imports.start(body.files, body.apply, request.user.name);
+  import(@Body() body: unknown, @Req() request: SignedRequest): Promise<ImportJob> {
+    return this.imports.start(bytesOf(body), request.user.name);
   }
 
   @Get('import/:id')
@@ -84,43 +91,82 @@ export class EstateController {
   async one(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id') id: string,
-  ): Promise<{ object: object; history: object[] }> {
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<{ object: object; version: string; history: object[] }> {
     const object = this.store.find(kind, id);
     if (!object) throw notFound(kind, id);
-    return { object, history: await this.changes.latest(20, { kind, id }) };
+    const version = this.store.versionOf(kind, id) ?? '0';
+    response.setHeader('etag', `"${version}"`);
+    return { object, version, history: await this.changes.latest(20, { kind, id }) };
   }
 
+  /**
+   * Writes an object as a whole. The version it rests on is named in If-Match, or If-None-Match: * says that it is new; where
+   * somebody else wrote meanwhile nothing is changed, and both versions are told [RFC 9110 13.1].
+   */
   @Put(':kind/:id')
+  @Takes(512 * kB)
+  @ApiHeader({ name: 'If-Match', required: false, description: 'The ETag of the version that was read' })
+  @ApiHeader({ name: 'If-None-Match', required: false, description: '* for an object that must not exist yet' })
   async put(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id') id: string,
     @Body({ schema: AnyObject }) body: Record<string, unknown>,
     @Req() request: SignedRequest,
-  ): Promise<{ changeId: string }> {
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Applied & { version: string }> {
     if (body.id !== id)
       throw new ProblemError(422, 'Not valid', 'The id in the address and in the object differ.', [
         { field: 'id', problem: `must be ${id}` },
       ]);
-    const before = this.store.find(kind, id) ?? null;
-    const changeId = await this.changes.apply(
-      [{ kind, id, before, after: body }],
-      request.user.name,
-      `${before ? 'Changed' : 'Added'} ${kind} ${id}`,
+    const basis = basisOf(request);
+    const seen = () => this.store.versionOf(kind, id);
+    let conflict = false;
+    const plan = () => {
+      const before = this.store.find(kind, id) ?? null;
+      conflict = basis === 'new' ? before !== null : before === null || seen() !== basis;
+      if (conflict) throw new Conflict();
+      return [{ kind, id, before, after: body }];
+    };
+    const summary = `${basis === 'new' ? 'Added' : 'Changed'} ${kind} ${id}`;
+    const applied = await this.changes.apply(plan, request.user.name, summary).catch(async (error: unknown) => {
+      throw error instanceof Conflict ? await this.conflictOf(kind, id) : error;
+    });
+    const version = seen() ?? '0';
+    response.setHeader('etag', `"${version}"`);
+    return { ...applied, version };
+  }
+
+  /** Both versions, who wrote the one that stands, and when. */
+  private async conflictOf(kind: ObjectKind, id: string): Promise<ProblemError> {
+    const now = this.store.find(kind, id) ?? null;
+    const last = await this.changes.lastOf(kind, id);
+    const by = last?.by ?? 'somebody';
+    return new ProblemError(
+      409,
+      now ? 'Changed meanwhile' : 'Removed meanwhile',
+      now ? `${by} changed it since you opened it. Nothing was overwritten.` : `${by} removed it since you opened it.`,
+      undefined,
+      {},
+      {
+        conflict: { now, before: last?.before ?? null, version: this.store.versionOf(kind, id) ?? '0', by, at: last?.at ?? '' },
+      },
     );
-    return { changeId };
   }
 
   @Delete(':kind/:id')
   @Needs('engineer')
-  async remove(
+  remove(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id') id: string,
     @Req() request: SignedRequest,
-  ): Promise<{ changeId: string }> {
-    const before = this.store.find(kind, id);
-    if (!before) throw notFound(kind, id);
-    const removed = [{ kind, id, before, after: null }, ...this.reportsOf(kind, id)];
-    return { changeId: await this.changes.apply(removed, request.user.name, `Removed ${kind} ${id}`) };
+  ): Promise<Applied> {
+    const plan = () => {
+      const before = this.store.find(kind, id);
+      if (!before) throw notFound(kind, id);
+      return [{ kind, id, before, after: null }, ...this.reportsOf(kind, id)];
+    };
+    return this.changes.apply(plan, request.user.name, `Removed ${kind} ${id}`);
   }
 
   /** What was only reported about an object goes with it: its sessions and its last sign-in. */
@@ -131,6 +177,20 @@ export class EstateController {
         .map((object) => ({ kind: reported, id: (object as { id: string }).id, before: object, after: null })),
     );
   }
+}
+
+class Conflict extends Error {}
+
+/** The version a form began with, or that the object is new. */
+function basisOf(request: Request): string {
+  const { 'if-match': match, 'if-none-match': none } = request.headers;
+  if (none === '*' && match === undefined) return 'new';
+  if (match === undefined)
+    throw new ProblemError(428, 'Which version', 'Name the version this rests on with If-Match, or say with If-None-Match: * that it is new.');
+  const version = /^"(\d{1,19})"$/.exec(match)?.[1];
+  if (version === undefined || none !== undefined)
+    throw new ProblemError(400, 'Not valid', 'If-Match must be the ETag that came with the object, such as "42".');
+  return version;
 }
 
 function matches(object: object, wanted: string): boolean {

@@ -4,6 +4,7 @@ import { objectKinds, type Estate, type Measurement, type ObjectKind, type Setti
 import { modelOf, type EstateModel } from '@underpass/core';
 import pg from 'pg';
 import { Subject } from 'rxjs';
+import { setTimeout as wait } from 'node:timers/promises';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { estateOf, writtenEstate, measurementOf, measurementsSince, objectsSince, type Query } from './load.js';
@@ -17,6 +18,10 @@ export interface StoreChange {
   locations: ReadonlySet<string> | 'all';
 }
 
+/** Waits between tries to read what was missed, ms. */
+const firstWaitMs = 250;
+const longestWaitMs = 5000;
+
 /**
  * The estate in memory, at a version. State lives in PostgreSQL only; this is a read model that follows it by LISTEN/NOTIFY, so
  * that any number of server processes may run.
@@ -25,15 +30,18 @@ export interface StoreChange {
 export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('estate');
   private readonly objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
+  /** Version each object was last written at; removed ones too, so that a form that is behind is noticed. */
+  private readonly versions = new Map<string, string>();
   private measurements: Measurement[] = [];
   private seen = '0';
   private listener: pg.Client | null = null;
   private refreshing: Promise<void> = Promise.resolve();
+  private catchingUp = false;
   private closed = false;
   model: EstateModel = modelOf(estateOf(this.objects), []);
   readonly changes = new Subject<StoreChange>();
   /** Messages for the screens that are not changes of the estate, such as the progress of a field check. */
-  readonly notices = new Subject<{ type: 'check' | 'sighting'; id: string }>();
+  readonly notices = new Subject<{ type: 'check' | 'sighting' | 'sessions'; id: string }>();
 
   constructor(
     @InjectDataSource() private readonly data: DataSource,
@@ -43,12 +51,17 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   get version(): number {
     return Number(this.seen);
   }
+  /** Whether changes of other servers are heard and everything known was read. */
+  get follows(): boolean {
+    return this.listener !== null && !this.catchingUp;
+  }
 
   readonly query: Query = (sql, parameters) => this.data.query(sql, parameters as never[]);
 
+  /** The first reading must succeed: an estate that could not be read is not an empty one. */
   async onModuleInit(): Promise<void> {
+    await this.load('loaded');
     await this.listen();
-    await this.refresh('loaded');
   }
 
   async onApplicationShutdown(): Promise<void> {
@@ -58,6 +71,9 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
 
   find(kind: ObjectKind, id: string): object | undefined {
     return this.objects.get(kind)?.get(id);
+  }
+  versionOf(kind: ObjectKind, id: string): string | undefined {
+    return this.versions.get(`${kind}/${id}`);
   }
   all(kind: ObjectKind): Iterable<object> {
     return this.objects.get(kind)?.values() ?? [];
@@ -73,12 +89,41 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     return this.measurements;
   }
 
-  /** Brings the read model to the database's version; calls wait for each other. */
+  /** Brings the read model to the database's version; calls wait for each other. A failure is the caller's to tell. */
   refresh(cause: string): Promise<void> {
-    this.refreshing = this.refreshing
-      .then(() => this.load(cause))
-      .catch((error: Error) => this.logger.error(`refresh failed: ${error.message}`));
-    return this.refreshing;
+    const turn = this.refreshing.then(() => this.load(cause));
+    this.refreshing = turn.catch(() => undefined);
+    return turn;
+  }
+
+  /** Brings the read model up to date however long it takes: what was acknowledged appears as soon as it can be read. */
+  async catchUp(cause: string): Promise<void> {
+    if (this.catchingUp) return;
+    this.catchingUp = true;
+    for (let waitMs = firstWaitMs; !this.closed; waitMs = Math.min(2 * waitMs, longestWaitMs)) {
+      try {
+        await this.refresh(cause);
+        break;
+      } catch (error) {
+        this.logger.warn(`the estate could not be read, trying again: ${(error as Error).message}`);
+        await wait(waitMs, undefined, { ref: false });
+      }
+    }
+    this.catchingUp = false;
+  }
+
+  /** Forgets everything and reads anew: for what no version tells, such as measurements that were erased. */
+  reread(cause: string): Promise<void> {
+    const turn = this.refreshing.then(async () => {
+      const query = this.query;
+      const measured = await measurementsSince(query, '0');
+      this.measurements = measured.map(measurementOf);
+      await this.load(cause);
+      this.model = modelOf(estateOf(this.objects), this.measurements);
+      this.changes.next({ version: this.seen, cause, locations: 'all' });
+    });
+    this.refreshing = turn.catch(() => undefined);
+    return turn;
   }
 
   private async load(cause: string): Promise<void> {
@@ -100,6 +145,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
       }
       if (row.deleted) byId.delete(row.id);
       else byId.set(row.id, row.data);
+      this.versions.set(`${row.kind}/${row.id}`, row.version);
     }
     for (const row of measured) {
       if (BigInt(row.version) > version) version = BigInt(row.version);
@@ -112,26 +158,43 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 
   private async listen(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.config.databaseUrl });
+    const client = new pg.Client({ connectionString: this.config.databaseUrl, connectionTimeoutMillis: 5000, keepAlive: true });
+    // the database may be restarting: come back, and read what was missed
+    const again = () => {
+      client.removeAllListeners('end');
+      if (this.closed) return;
+      this.listener = null;
+      setTimeout(() => void this.listen(), 1000).unref();
+    };
     client.on('error', () => undefined);
-    client.on('end', () => {
-      // the database may be restarting: come back, and read what was missed
-      if (!this.closed) setTimeout(() => void this.listen().then(() => this.refresh('reconnected')), 1000).unref();
-    });
-    client.on('notification', (message) => {
-      const notice = JSON.parse(message.payload ?? '{}') as { cause?: string; check?: string; sighting?: string };
-      if (notice.check) this.notices.next({ type: 'check', id: notice.check });
-      else if (notice.sighting) this.notices.next({ type: 'sighting', id: notice.sighting });
-      else void this.refresh(notice.cause ?? 'a change');
-    });
+    client.on('end', again);
+    client.on('notification', (message) => this.hear(message.payload));
     try {
       await client.connect();
       await client.query(`LISTEN ${CHANNEL}`);
+      const back = this.listener === null && this.seen !== '0';
       this.listener = client;
+      if (back) await this.catchUp('reconnected');
     } catch (error) {
-      if (!this.closed) this.logger.warn(`waiting for the database: ${(error as Error).message}`);
+      this.logger.warn(`waiting for the database: ${(error as Error).message}`);
+      again();
       await client.end().catch(() => undefined);
     }
+  }
+
+  private hear(payload: string | undefined): void {
+    let notice: { cause?: string; check?: string; sighting?: string; sessions?: string; reread?: string };
+    try {
+      notice = JSON.parse(payload ?? '{}') as typeof notice;
+    } catch {
+      return;
+    }
+    if (notice.check) this.notices.next({ type: 'check', id: notice.check });
+    else if (notice.sighting) this.notices.next({ type: 'sighting', id: notice.sighting });
+    else if (notice.sessions) this.notices.next({ type: 'sessions', id: notice.sessions });
+    else if (notice.reread)
+      this.reread(notice.reread).catch((error: Error) => this.logger.error(`the estate could not be read: ${error.message}`));
+    else void this.catchUp(notice.cause ?? 'a change');
   }
 }
 

@@ -1,45 +1,21 @@
-import { objectSchemas, plainMessage, references, referencesOf, type ObjectKind, type Setting } from '@underpass/contracts';
-import { faultOfValue, faultsOfEstate, type EstateFault, type ObjectChange } from '@underpass/core';
+import { faultsOfObject, objectKinds, objectSchemas, referencesOf, type ObjectKind } from '@underpass/contracts';
+import { faultOfSetting, faultsOfEstate, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 
 type Find = (kind: ObjectKind, id: string) => object | undefined;
-
-/** What is wrong with an object as a person typed it, field by field. */
-export function faultsOf(kind: ObjectKind, value: unknown, find: Find): { field: string; problem: string }[] {
-  const parsed = objectSchemas[kind].safeParse(value);
-  if (!parsed.success)
-    return parsed.error.issues.map((issue) => ({
-      field: issue.path.map(String).join('.'),
-      problem: plainMessage(issue.message),
-    }));
-  const faults = referencesOf(kind, parsed.data)
-    .filter(({ to, id }) => !find(to, id))
-    .map(({ field, to, id }) => ({ field, problem: `There is no ${to} “${id}”.` }));
-  if (kind === 'setting') faults.push(...settingFaults(parsed.data as Setting, find));
-  return faults;
-}
-
-function settingFaults(setting: Setting, find: Find): { field: string; problem: string }[] {
-  const fault = faultOfValue(setting.key, setting.value);
-  if (fault) return [{ field: fault.startsWith('no setting') ? 'key' : 'value', problem: fault }];
-  const kinds = { location: 'location', group: 'group', person: 'person', endpoint: 'endpoint' } as const;
-  const kind = kinds[setting.layer as keyof typeof kinds];
-  if (kind && !find(kind, setting.target)) return [{ field: 'target', problem: `There is no ${kind} “${setting.target}”.` }];
-  if (setting.layer === 'organisation' && setting.target !== '*') return [{ field: 'target', problem: 'The organisation’s target is *.' }];
-  return [];
-}
 
 /** Kinds that machines report: they never keep anything from being taken away, and go with what they tell of. */
 export const reportedKinds = ['session', 'signedIn'] as const satisfies readonly ObjectKind[];
 
 /** Objects that name this one, so that it cannot be taken away. */
-function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterable<object>): string | null {
-  for (const from of Object.keys(references) as ObjectKind[]) {
-    if ((reportedKinds as readonly ObjectKind[]).includes(from)) continue;
-    for (const object of all(from))
-      if (referencesOf(from, object).some((each) => each.to === kind && each.id === id)) return `${from} ${(object as { id: string }).id}`;
-  }
-  return null;
+function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterable<object>): { kind: ObjectKind; id: string }[] {
+  return objectKinds
+    .filter((from) => !(reportedKinds as readonly ObjectKind[]).includes(from))
+    .flatMap((from) =>
+      [...all(from)]
+        .filter((object) => referencesOf(from, object).some((each) => each.to === kind && each.id === id))
+        .map((object) => ({ kind: from, id: (object as { id: string }).id })),
+    );
 }
 
 /** Kinds of which no object shows by itself whether it is right. */
@@ -65,10 +41,13 @@ function wholeFaults(changes: readonly ObjectChange[], all: (kind: ObjectKind) =
 /** Throws the problem of the first change that is not valid. Changes of one set may refer to each other. */
 export function assertValid(changes: readonly ObjectChange[], find: Find, all: (kind: ObjectKind) => Iterable<object>): void {
   const planned = new Map(changes.map((change) => [`${change.kind}/${change.id}`, change.after]));
-  const findPlanned: Find = (kind, id) => (planned.has(`${kind}/${id}`) ? (planned.get(`${kind}/${id}`) ?? undefined) : find(kind, id));
+  const exists = (kind: ObjectKind, id: string): boolean => {
+    const key = `${kind}/${id}`;
+    return planned.has(key) ? planned.get(key) !== null : find(kind, id) !== undefined;
+  };
   for (const { kind, id, after } of changes) {
     if (after) {
-      const faults = faultsOf(kind, after, findPlanned);
+      const faults = faultsOfObject(kind, after, exists, faultOfSetting);
       if (faults.length)
         throw new ProblemError(
           422,
@@ -77,9 +56,9 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
           faults,
         );
     } else {
-      const by = namedBy(kind, id, all);
-      if (by && !(planned.has(by.replace(' ', '/')) && planned.get(by.replace(' ', '/')) === null))
-        throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by}. Change that first.`);
+      // one that names it too but is changed with it is judged by what it becomes
+      const by = namedBy(kind, id, all).find((each) => !planned.has(`${each.kind}/${each.id}`));
+      if (by) throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by.kind} ${by.id}. Change that first.`);
     }
   }
   const [whole] = wholeFaults(changes, all);

@@ -1,24 +1,57 @@
-import { Controller, Sse, type MessageEvent } from '@nestjs/common';
+import { Controller, Req, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { interval, map, merge, type Observable } from 'rxjs';
+import { catchError, exhaustMap, filter, finalize, from, interval, map, merge, of, share, take, takeUntil, type Observable } from 'rxjs';
 import { ResultsService } from '../crossing/results.service.js';
 import { EstateStore } from '../estate/estate.store.js';
+import { tooMany } from '../problems/problem.js';
+import type { SignedRequest } from '../session/session.guard.js';
+import { SessionService } from '../session/session.service.js';
+
+/** How often a stream asks whether its session still stands, ms; what ends here or on another server is told at once. */
+const askEveryMs = 10_000;
+const mostOfOne = 30;
 
 @ApiTags('events')
 @Controller('events')
 export class EventsController {
+  private readonly open = new Map<string, number>();
+
   constructor(
     private readonly results: ResultsService,
     private readonly store: EstateStore,
+    private readonly sessions: SessionService,
   ) {}
 
   /** Server-sent events: results for a new version, the progress of field checks, what portals report, and a beat that keeps the line open. */
   @Sse()
-  events(): Observable<MessageEvent> {
+  events(@Req() { user, token }: SignedRequest): Observable<MessageEvent> {
+    const now = this.open.get(user.id) ?? 0;
+    if (now >= mostOfOne) throw tooMany(10, 'Many pages of yours are open. Close some.');
+    this.open.set(user.id, now + 1);
+    const { notices } = this.store;
+    // the stream ends with its session, and where the role changes it begins anew
+    const ended = merge(interval(askEveryMs), notices.pipe(filter(({ type, id }) => type === 'sessions' && id === user.id))).pipe(
+      exhaustMap(() => from(this.sessions.who(token, false)).pipe(catchError(() => of(user)))),
+      filter((still) => still === null || still.role !== user.role),
+      take(1),
+      share(),
+    );
     return merge(
-      this.results.ready.pipe(map((ready) => ({ type: 'results', data: ready }))),
-      this.store.notices.pipe(map((notice) => ({ type: notice.type, data: notice }))),
-      interval(20_000).pipe(map((n) => ({ type: 'beat', data: { n } }))),
+      merge(
+        this.results.ready.pipe(map((ready) => ({ type: 'results', data: ready }))),
+        notices.pipe(
+          filter(({ type }) => type !== 'sessions'),
+          map((notice) => ({ type: notice.type, data: notice })),
+        ),
+        interval(20_000).pipe(map((n) => ({ type: 'beat', data: { n } }))),
+      ).pipe(takeUntil(ended)),
+      ended.pipe(map(() => ({ type: 'ended', data: {} }))),
+    ).pipe(
+      finalize(() => {
+        const left = (this.open.get(user.id) ?? 1) - 1;
+        if (left > 0) this.open.set(user.id, left);
+        else this.open.delete(user.id);
+      }),
     );
   }
 }

@@ -1,20 +1,37 @@
 import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
-import { faultOfTexts, FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
+import { faultOfJsonShape, faultOfTexts, FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
 import type { IncomingMessage, Server } from 'node:http';
+import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { CONFIG, type Config } from '../config.js';
 import type { CheckLink } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
+import { TrustedProxies } from '../edge/address.js';
+import { databaseProblem } from '../problems/databaseProblem.js';
+import { logFailure } from '../problems/lastResort.js';
+import { SecurityLog } from '../session/securityLog.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { CheckRoom } from './checkRoom.js';
 import { echoDatagrams, type DatagramEcho } from './datagrams.js';
+import { Doorway } from './doorway.js';
 import { goneBecause, LinkService } from './link.service.js';
 import type { TransferCount } from './transfers.js';
 import { isOwnRange, lineOf, plainAddress } from './vantage.js';
 
 /** A check takes under 40 s; one that is longer than this is ended, and its parts are kept. */
 const longestCheckMs = 120_000;
+/** A page that only stands open. */
+const longestOpenMs = 30 * 60_000;
+/** A check says about 400 things, 20 of them long. */
+const mostMessages = 5000;
+const mostLarge = 200;
+const mostOffers = 4;
+const mostSockets = 500;
+
+function refuse(socket: Duplex, status: string): void {
+  socket.end(`HTTP/1.1 ${status}\r\nconnection: close\r\ncontent-length: 0\r\n\r\n`, () => socket.destroy());
+}
 
 class Check implements TransferCount {
   upBytes = 0;
@@ -26,6 +43,10 @@ class Check implements TransferCount {
   echo: DatagramEcho | null = null;
   timer: NodeJS.Timeout | null = null;
   messages = 0;
+  /** Messages that are long to read. */
+  large = 0;
+  offers = 0;
+  left = false;
   constructor(
     readonly token: string,
     readonly link: CheckLink,
@@ -44,6 +65,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
   private readonly logger = new Logger('field check');
   private readonly room: CheckRoom<Check>;
   private readonly checks = new Map<string, Check>();
+  private readonly proxies: TrustedProxies;
+  private readonly doorway = new Doorway(60_000, 600, 30, () => Date.now());
   private readonly leaving = new Set<Promise<void>>();
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024, perMessageDeflate: false });
 
@@ -51,27 +74,57 @@ export class CheckGateway implements BeforeApplicationShutdown {
     private readonly links: LinkService,
     private readonly changes: ChangeService,
     private readonly store: EstateStore,
+    private readonly log: SecurityLog,
     @Inject(CONFIG) private readonly config: Config,
   ) {
     this.room = new CheckRoom(config.checksAtOnce);
+    this.proxies = new TrustedProxies(config.trustedProxy);
   }
 
   /** Takes over the WebSocket upgrades of a server. */
   attach(server: Server): void {
     server.on('upgrade', (request, socket, head) => {
-      const token = /^\/api\/check\/([A-Za-z0-9_-]{20,60})\/ws$/.exec(request.url ?? '')?.[1];
-      if (!token) return void socket.destroy();
-      // a page of another origin has no business here
-      const origin = request.headers.origin;
-      if (origin && new URL(origin).host !== request.headers.host) return void socket.destroy();
-      this.links
-        .byToken(token)
-        .then((link) => {
-          if (!link || goneBecause(link)) return void socket.destroy();
-          this.sockets.handleUpgrade(request, socket, head, (ws) => this.connect(token, link, ws, request));
-        })
-        .catch(() => socket.destroy());
+      // before anything is awaited: a connection may be torn at any moment
+      socket.on('error', () => socket.destroy());
+      this.admit(request, socket, head).catch((error: unknown) => {
+        refuse(socket, databaseProblem(error) ? '503 Service Unavailable' : '500 Internal Server Error');
+        if (!databaseProblem(error)) logFailure('upgrade', error);
+      });
     });
+  }
+
+  private async admit(request: IncomingMessage, socket: Duplex, head: Buffer): Promise<void> {
+    const address = this.proxies.addressOf(request);
+    if (this.doorway.tooMany(address)) return refuse(socket, '429 Too Many Requests');
+    const token = /^\/api\/check\/([A-Za-z0-9_-]{20,60})\/ws$/.exec(request.url ?? '')?.[1];
+    if (!token) return refuse(socket, '404 Not Found');
+    // a page of another origin has no business here
+    if (!this.ownOrigin(request)) return refuse(socket, '403 Forbidden');
+    if (this.sockets.clients.size >= mostSockets) return refuse(socket, '503 Service Unavailable');
+    const link = await this.links.byToken(token);
+    if (!link || goneBecause(link)) {
+      this.doorway.wrong(address);
+      if (!link) await this.log.record('token refused', { address });
+      return refuse(socket, link ? '410 Gone' : '404 Not Found');
+    }
+    if (socket.destroyed) return;
+    this.sockets.handleUpgrade(request, socket, head, (ws) => this.connect(token, link, ws, request, address));
+  }
+
+  private ownOrigin(request: IncomingMessage): boolean {
+    const { origin, host } = request.headers;
+    if (origin === undefined) return true;
+    if (!URL.canParse(origin)) return false;
+    const asked = new URL(origin);
+    if (!/^https?:$/.test(asked.protocol)) return false;
+    return asked.host === host || (this.config.publicUrl !== null && asked.origin === new URL(this.config.publicUrl).origin);
+  }
+
+  get open(): number {
+    return this.sockets.clients.size;
+  }
+  get waiting(): number {
+    return this.room.waiting;
   }
 
   running = (token: string): TransferCount | undefined => {
@@ -82,38 +135,69 @@ export class CheckGateway implements BeforeApplicationShutdown {
   /** Before the database is let go: what open checks have measured is kept. */
   async beforeApplicationShutdown(): Promise<void> {
     for (const socket of this.sockets.clients) socket.terminate();
-    await Promise.all([...this.checks.values()].map((check) => this.leave(check)));
+    for (const check of this.checks.values()) this.leaveSafely(check);
     await Promise.all(this.leaving);
   }
 
-  private connect(token: string, link: CheckLink, socket: WebSocket, request: IncomingMessage): void {
-    // the same link opened again takes over: the earlier page is told
-    this.checks.get(token)?.say({ type: 'ended', because: 'This link was opened on another page.' });
-    this.checks.get(token)?.socket.close();
-    const check = new Check(token, link, socket, request.socket.remoteAddress ?? '', request.headers.host);
+  private connect(token: string, link: CheckLink, socket: WebSocket, request: IncomingMessage, address: string): void {
+    const check = new Check(token, link, socket, address, request.headers.host);
+    // the same link opened again takes over: the earlier page is told, and its place is free at once whatever it does
+    const earlier = this.checks.get(token);
     this.checks.set(token, check);
-    socket.on('message', (data) => {
+    if (earlier) this.dismiss(earlier, 'This link was opened on another page.');
+    const longest = setTimeout(() => this.dismiss(check, 'The page was open for a long time. Reload it to check again.'), longestOpenMs);
+    socket.on('message', (data, binary) => {
       let message: FromPage;
       try {
-        const content: unknown = JSON.parse(String(data as Buffer));
+        if (binary || ++check.messages > mostMessages) throw new Error('is more than a check says');
+        const text = String(data as Buffer);
+        if (text.length > 500 && ++check.large > mostLarge) throw new Error('is more than a check says');
+        if (faultOfJsonShape(text)) throw new Error('is no message');
+        const content: unknown = JSON.parse(text);
         if (faultOfTexts(content)) throw new Error('holds what cannot be kept');
         message = FromPage.parse(content);
       } catch {
-        return check.say({ type: 'ended', because: 'The page and the server do not understand each other. Reload the page.' });
+        return this.dismiss(check, 'The page and the server do not understand each other. Reload the page.');
       }
-      this.take(check, message).catch((error: Error) => this.logger.error(error.stack ?? error.message));
+      this.take(check, message).catch((error: unknown) => this.failed(check, error));
     });
     socket.on('close', () => {
-      const leaving = this.leave(check)
-        .catch((error: Error) => this.logger.error(error.message))
-        .finally(() => this.leaving.delete(leaving));
-      this.leaving.add(leaving);
+      clearTimeout(longest);
+      this.leaveSafely(check);
     });
     socket.on('error', () => socket.terminate());
   }
 
+  /** Lets a page go: told why, its place is given on, and the connection is cut if it does not close. */
+  private dismiss(check: Check, because: string): void {
+    check.say({ type: 'ended', because });
+    check.socket.close();
+    setTimeout(() => check.socket.terminate(), 500).unref();
+    this.leaveSafely(check);
+  }
+
+  /** What fails in a check is told on its page; the others go on. */
+  private failed(check: Check, error: unknown): void {
+    if (check.socket.readyState !== check.socket.OPEN) return;
+    const because = databaseProblem(error)
+      ? 'The server cannot keep anything at the moment. Check again in a minute.'
+      : `Something failed on the server (${logFailure('field check', error)}). Check again.`;
+    this.dismiss(check, because);
+  }
+
+  private leaveSafely(check: Check): void {
+    if (check.left) return;
+    check.left = true;
+    const leaving: Promise<void> = this.leave(check)
+      .catch((error: unknown) => {
+        if (!databaseProblem(error)) logFailure('field check', error);
+        else this.logger.warn('a field check that was cut short could not be kept: the database does not answer');
+      })
+      .finally(() => this.leaving.delete(leaving));
+    this.leaving.add(leaving);
+  }
+
   private async take(check: Check, message: FromPage): Promise<void> {
-    if (++check.messages > 5000) return check.socket.close();
     if (message.type === 'ping') return check.say({ type: 'pong', n: message.n });
     if (message.type === 'start') {
       await this.links.progress(check.link.id, 'waiting', '');
@@ -140,15 +224,13 @@ export class CheckGateway implements BeforeApplicationShutdown {
 
   private go(check: Check, slot: number): void {
     Object.assign(check, { slot, upBytes: 0, downBytes: 0, figures: {}, done: false, kept: false });
-    check.timer = setTimeout(() => {
-      check.say({ type: 'ended', because: 'The check took too long.' });
-      check.socket.close();
-    }, longestCheckMs);
-    void this.links.progress(check.link.id, 'measuring', 'round trips');
+    check.timer = setTimeout(() => this.dismiss(check, 'The check took too long.'), longestCheckMs);
+    this.links.progress(check.link.id, 'measuring', 'round trips').catch((error: unknown) => this.failed(check, error));
     check.say({ type: 'go' });
   }
 
   private async answer(check: Check, sdp: string): Promise<void> {
+    if (++check.offers > mostOffers) return this.dismiss(check, 'The page asked too often. Reload it.');
     await check.echo?.close().catch(() => undefined);
     const line = lineOf(this.config.lines, check.remote, check.host);
     const port = this.config.checkUdpFirst + 2 * check.slot;
@@ -159,6 +241,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
         port,
         line ? (own) => line.udpFirst + (own - this.config.checkUdpFirst) : null,
         loopback ? '127.0.0.1' : null,
+        plainAddress(check.remote),
       );
       check.say({ type: 'answer', sdp: check.echo.answer });
     } catch (error) {
@@ -202,7 +285,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
   private release(check: Check): void {
     if (check.timer) clearTimeout(check.timer);
     check.timer = null;
-    void check.echo?.close().catch(() => undefined);
+    check.echo?.close().catch(() => undefined);
     check.echo = null;
     this.room.leave(check);
   }

@@ -9,6 +9,7 @@ export interface DatagramEcho {
  * Answers a browser's offer and echoes every message of its data channel. The channel is unordered and never retransmits, so
  * that each message is one UDP datagram there and one back.
  * @param port first of two UDP ports to listen on
+ * @param peer address the page comes from; no other is sent to
  * @param relayed port of a simulated line for a port of ours, where one is in between
  */
 export async function echoDatagrams(
@@ -16,27 +17,52 @@ export async function echoDatagrams(
   port: number,
   relayed: ((port: number) => number) | null,
   ownAddress: string | null,
+  peer: string,
 ): Promise<DatagramEcho> {
-  const peer = new RTCPeerConnection({
+  const connection = new RTCPeerConnection({
     iceServers: [],
     icePortRange: [port, port + 1], // the library wants two
     iceUseIpv6: false,
+    // nothing is sent anywhere but to where the page itself comes from, whatever the offer or a forged packet says [RFC 7675]
+    iceFilterCandidatePair: (pair) => pair.remoteCandidate.host === peer,
     ...(ownAddress ? { iceAdditionalHostAddresses: [ownAddress] } : {}),
   });
   let echoed = 0;
-  peer.onDataChannel.subscribe((channel) => {
+  connection.onDataChannel.subscribe((channel) => {
     channel.onMessage.subscribe((message) => {
       // 200 are wanted; a page that sends more is not served
       if (echoed++ < 2000 && message.length <= 1200) channel.send(message);
     });
   });
   // behind a line the browser's own addresses are not told to us, so that nothing goes past the line
-  const sdpOfBrowser = relayed ? offer.replace(/^a=candidate:.*\r\n/gm, '') : offer;
-  await peer.setRemoteDescription({ type: 'offer', sdp: sdpOfBrowser });
-  await peer.setLocalDescription(await peer.createAnswer());
-  await gathered(peer);
-  const sdp = peer.localDescription?.sdp ?? '';
-  return { answer: relayed ? readdressed(sdp, relayed) : sdp, close: () => peer.close() };
+  const sdpOfBrowser = ownCandidates(offer, relayed ? null : peer);
+  try {
+    await connection.setRemoteDescription({ type: 'offer', sdp: sdpOfBrowser });
+    await connection.setLocalDescription(await connection.createAnswer());
+    await gathered(connection);
+  } catch (error) {
+    await connection.close().catch(() => undefined);
+    throw error;
+  }
+  const sdp = connection.localDescription?.sdp ?? '';
+  return { answer: relayed ? readdressed(sdp, relayed) : sdp, close: () => connection.close() };
+}
+
+/** Candidates of an offer that are read at most. */
+const mostCandidates = 8;
+
+/** The offer with no candidates but those of one address; with none of them where there is none. */
+export function ownCandidates(offer: string, address: string | null): string {
+  let kept = 0;
+  return offer
+    .split(/\r?\n/)
+    .filter((row) => {
+      if (!row.startsWith('a=candidate:')) return true;
+      const [, , transport, , host, port] = row.split(' ');
+      const own = transport?.toLowerCase() === 'udp' && host === address && Number(port) >= 1024 && Number(port) <= 65_535;
+      return own && ++kept <= mostCandidates;
+    })
+    .join('\r\n');
 }
 
 const gathered = (peer: RTCPeerConnection): Promise<void> =>

@@ -1,14 +1,17 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { CheckGreeting, CheckLinkRequest, CheckLinkView, Person } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { DataSource } from 'typeorm';
 import { hashToken, newToken } from '../session/tokens.js';
-import { CONFIG, type Config } from '../config.js';
 import { CheckLink } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { CHANNEL, EstateStore } from '../estate/estate.store.js';
+import { PublicOrigin } from '../edge/publicOrigin.js';
 import { notFound, ProblemError } from '../problems/problem.js';
+
+const mostOfOne = 1000;
+const mostInAll = 10_000;
 
 /** Links to field checks: unguessable, kept as hashes, they expire and can be revoked. */
 @Injectable()
@@ -16,10 +19,11 @@ export class LinkService {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly origin: PublicOrigin,
   ) {}
 
-  async make(request: CheckLinkRequest, by: string, origin: string): Promise<CheckLinkView> {
+  async make(request: CheckLinkRequest, by: string): Promise<CheckLinkView> {
+    await this.assertRoom(by);
     if (!this.store.find('location', request.location)) throw notFound('location', request.location);
     const endpoint = request.endpoint ? (this.store.find('endpoint', request.endpoint) as { location: string } | undefined) : undefined;
     if (request.endpoint && !endpoint) throw notFound('endpoint', request.endpoint);
@@ -42,8 +46,19 @@ export class LinkService {
       step: '',
     });
     await this.data.getRepository(CheckLink).insert(link);
-    const url = `${this.config.publicUrl ?? origin}/check/${token}`;
+    const url = `${this.origin.url()}/check/${token}`;
     return { ...view(link), url, qr: await QRCode.toString(url, { type: 'svg', errorCorrectionLevel: 'M', margin: 4 }) };
+  }
+
+  /** Links that still open something are bounded, for one person and for all. */
+  private async assertRoom(by: string): Promise<void> {
+    const [{ own, all }] = (await this.data.query(
+      `SELECT count(*) FILTER (WHERE created_by = $1)::int AS own, count(*)::int AS all FROM check_link
+       WHERE expires_at > now() AND revoked_at IS NULL`,
+      [by],
+    )) as [{ own: number; all: number }];
+    if (own >= mostOfOne || all >= mostInAll)
+      throw new ProblemError(429, 'Too many links', `${own} links of yours and ${all} in all are still open. Take some back first.`);
   }
 
   async list(): Promise<CheckLinkView[]> {

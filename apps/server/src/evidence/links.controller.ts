@@ -1,10 +1,13 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { CheckLinkRequest, CheckLinkView, MeasurementRequest, type Measurement } from '@underpass/contracts';
-import { readMeasurementFile, roundTripsOf } from '@underpass/core';
+import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { CheckLinkRequest, CheckLinkView, type Measurement } from '@underpass/contracts';
+import { roundTripsOf } from '@underpass/core';
 import { z } from 'zod';
 import type { SignedRequest } from '../session/session.guard.js';
 import { uuidV7 } from '../database/uuid.js';
+import { bytesOf } from '../edge/bytesOf.js';
+import { Reading } from '../edge/reading.service.js';
+import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -19,12 +22,13 @@ export class LinksController {
     private readonly links: LinkService,
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
+    private readonly reading: Reading,
   ) {}
 
   @Post('check-links')
   @ApiOkResponse({ standardSchema: CheckLinkView })
   make(@Body({ schema: CheckLinkRequest }) body: CheckLinkRequest, @Req() request: SignedRequest): Promise<CheckLinkView> {
-    return this.links.make(body, request.user.name, `${request.protocol}://${request.headers.host ?? 'localhost'}`);
+    return this.links.make(body, request.user.name);
   }
 
   @Get('check-links')
@@ -45,13 +49,13 @@ export class LinksController {
 
   /** A measurement taken with another program: its text, and where it was taken. */
   @Post('measurements')
-  async import(
-    @Body({ schema: MeasurementRequest }) body: MeasurementRequest,
-    @Req() request: SignedRequest,
-  ): Promise<{ id: string; kind: string; summary: object }> {
+  @Takes(21 * MB, 'bytes')
+  @AtOnce('upload', 1, 2)
+  @ApiBody({ type: Object, description: 'MeasurementRequest: the text, and where it was taken' })
+  async import(@Body() bytes: unknown, @Req() request: SignedRequest): Promise<{ id: string; kind: string; summary: object }> {
+    const { where: body, read } = await this.reading.run('measurement', { bytes: bytesOf(bytes) });
     if (!this.store.find('location', body.location)) throw notFound('location', body.location);
     if (body.endpoint && !this.store.find('endpoint', body.endpoint)) throw notFound('endpoint', body.endpoint);
-    const read = readMeasurementFile(body.text);
     if (!read.ok)
       throw new ProblemError(422, 'Not valid', `${read.fault.place}: ${read.fault.problem}; ${read.fault.remedy}`, [
         { field: 'text', problem: `${read.fault.place}: ${read.fault.problem}` },

@@ -1,31 +1,28 @@
 import { HttpException } from '@nestjs/common';
-import { plainMessage, type Problem } from '@underpass/contracts';
+import { faultsOfIssues, type Problem } from '@underpass/contracts';
 
 /** A problem told as RFC 9457: what is wrong, where, and what would be right. */
 export class ProblemError extends HttpException {
+  readonly problem: Problem;
+
   constructor(
     status: number,
     title: string,
     detail: string,
-    readonly fields?: { field: string; problem: string }[],
+    fields?: { field: string; problem: string }[],
+    readonly headers: Record<string, string> = {},
+    more: Partial<Pick<Problem, 'conflict' | 'needs'>> = {},
   ) {
     super(title, status);
-    this.problem = { type: 'about:blank', title, status, detail, ...(fields ? { fields } : {}) };
+    this.problem = { type: 'about:blank', title, status, detail, ...(fields ? { fields } : {}), ...more };
   }
-  readonly problem: Problem;
 }
 export const notFound = (what: string, id: string) => new ProblemError(404, 'Not found', `There is no ${what} “${id}”.`);
-
-interface StandardIssue {
-  message: string;
-  path?: readonly (PropertyKey | { key: PropertyKey })[] | undefined;
-}
+export const tooMany = (waitS: number, detail: string) =>
+  new ProblemError(429, 'Too many tries', detail, undefined, { 'retry-after': String(Math.max(1, Math.ceil(waitS))) });
 
 /** The problem of a request that its schema refuses, field by field. */
-export function notValid(issues: readonly StandardIssue[]): ProblemError {
-  const fields = issues.map((issue) => ({
-    field: (issue.path ?? []).map((part) => String(typeof part === 'object' ? part.key : part)).join('.'),
-    problem: plainMessage(issue.message),
-  }));
+export function notValid(issues: Parameters<typeof faultsOfIssues>[0]): ProblemError {
+  const fields = faultsOfIssues(issues).map(({ path, problem }) => ({ field: path.join('.'), problem }));
   return new ProblemError(400, 'Not valid', fields.map(({ field, problem }) => `${field || 'The request'}: ${problem}`).join('; '), fields);
 }

@@ -1,39 +1,108 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
-import { UserRequest, type UserView } from '@underpass/contracts';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put, Req } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { DoorRules, RoleRequest, UserRequest, type UserView } from '@underpass/contracts';
 import { z } from 'zod';
+import { CONFIG, type Config } from '../config.js';
+import { TrustedProxies } from '../edge/address.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { Needs, type SignedRequest } from './session.guard.js';
-import { SessionService } from './session.service.js';
+import { RulesService } from './rules.service.js';
+import { SecurityLog, type SecurityKind } from './securityLog.service.js';
+import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
+import { UsersService } from './users.service.js';
 
 const Uuid = z.uuid();
 
-/** Who may sign in; for administrators only. */
+/** Who may sign in and by what rules; for administrators only. */
 @ApiTags('session')
 @Needs('admin')
 @Controller('users')
 export class UsersController {
-  constructor(private readonly sessions: SessionService) {}
+  private readonly proxies: TrustedProxies;
+
+  constructor(
+    private readonly users: UsersService,
+    private readonly rules: RulesService,
+    private readonly log: SecurityLog,
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.proxies = new TrustedProxies(config.trustedProxy);
+  }
+
+  private record(kind: SecurityKind, request: SignedRequest, about: string): Promise<void> {
+    return this.log.record(kind, { user: request.user, address: this.proxies.addressOf(request), about });
+  }
 
   @Get()
   list(): Promise<UserView[]> {
-    return this.sessions.users();
+    return this.users.list();
   }
 
   @Post()
-  async add(@Body({ schema: UserRequest }) body: UserRequest): Promise<UserView[]> {
-    const added = await this.sessions.ensureUser(body.email, body.name, body.role, body.password);
+  @Confirmed()
+  async add(@Body({ schema: UserRequest }) body: UserRequest, @Req() request: SignedRequest): Promise<UserView[]> {
+    const added = await this.users.add(body.email, body.name, body.role, body.password);
     if (!added)
       throw new ProblemError(409, 'In use', `${body.email} may sign in already.`, [{ field: 'email', problem: 'may sign in already' }]);
-    return this.sessions.users();
+    await this.record('user added', request, `${body.email} as ${body.role}`);
+    return this.users.list();
+  }
+
+  @Get('rules')
+  @ApiOkResponse({ standardSchema: DoorRules })
+  doorRules(): Promise<DoorRules> {
+    return this.rules.get();
+  }
+
+  @Put('rules')
+  @Confirmed()
+  @ApiOkResponse({ standardSchema: DoorRules })
+  async setRules(@Body({ schema: DoorRules }) body: DoorRules, @Req() request: SignedRequest): Promise<DoorRules> {
+    await this.rules.set(body);
+    await this.record(
+      'rules changed',
+      request,
+      `idle ${body.idleMinutes} min; second factor for ${body.factorFor.join(', ') || 'nobody'}; kept: measurements ${body.keepMeasurementsYears} years, reports ${body.keepReportsDays}, log ${body.keepLogDays}, people who left ${body.keepLeftDays} days`,
+    );
+    return this.rules.get();
+  }
+
+  @Patch(':id')
+  @Confirmed()
+  @HttpCode(200)
+  async changeRole(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: RoleRequest }) { role }: RoleRequest,
+    @Req() request: SignedRequest,
+  ): Promise<UserView[]> {
+    if (id === request.user.id) throw new ProblemError(409, 'Your own', 'You cannot change your own role. Another administrator can.');
+    const user = await this.users.one(id);
+    if (!user) throw notFound('sign-in', id);
+    if (user.provider !== null) throw new ProblemError(409, 'Elsewhere', 'This person’s role comes from the organisation’s sign-in.');
+    await this.users.changeRole(id, role);
+    await this.record('role changed', request, `${user.email} from ${user.role} to ${role}`);
+    return this.users.list();
+  }
+
+  /** For somebody whose device is lost. */
+  @Delete(':id/factor')
+  @Confirmed()
+  @HttpCode(204)
+  async removeFactor(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
+    const user = await this.users.one(id);
+    if (!user) throw notFound('sign-in', id);
+    await this.users.removeFactor(id);
+    await this.record('second factor removed', request, `of ${user.email}`);
   }
 
   /** Takes a sign-in away; what the person has open ends at once. */
   @Delete(':id')
+  @Confirmed()
   @HttpCode(204)
   async remove(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
     if (id === request.user.id)
       throw new ProblemError(409, 'Your own', 'You cannot take your own sign-in away. Another administrator can.');
-    if (!(await this.sessions.removeUser(id))) throw notFound('sign-in', id);
+    const user = await this.users.one(id);
+    if (!user || !(await this.users.remove(id))) throw notFound('sign-in', id);
+    await this.record('user removed', request, user.email);
   }
 }

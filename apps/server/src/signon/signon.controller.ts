@@ -3,7 +3,8 @@ import { ApiTags } from '@nestjs/swagger';
 import { RecordingRequest, RulesRequest, SavingsQuery, type Measurement, type SavingsView, type SignonRule } from '@underpass/contracts';
 import { SavingsTally, shippedRules } from '@underpass/core';
 import { uuidV7 } from '../database/uuid.js';
-import { ChangeService } from '../estate/change.service.js';
+import { kB, Takes } from '../edge/takes.js';
+import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
@@ -85,14 +86,17 @@ export class SignonController {
   /** Replaces the rules; null stands for the shipped ones. */
   @Put('rules')
   @HttpCode(200)
-  async replace(@Body({ schema: RulesRequest }) { rules }: RulesRequest, @Req() request: SignedRequest): Promise<{ changeId: string }> {
-    const before = this.store.find('organisation', 'organisation') ?? null;
-    const { signonRules: _old, ...rest } = this.store.model.organisation;
-    const changeId = await this.changes.apply(
-      [{ kind: 'organisation', id: 'organisation', before, after: { ...rest, ...(rules ? { signonRules: rules } : {}) } }],
+  @Takes(256 * kB)
+  replace(@Body({ schema: RulesRequest }) { rules }: RulesRequest, @Req() request: SignedRequest): Promise<Applied> {
+    const plan = () => {
+      const before = this.store.find('organisation', 'organisation') ?? null;
+      const { signonRules: _old, ...rest } = this.store.model.organisation;
+      return [{ kind: 'organisation' as const, id: 'organisation', before, after: { ...rest, ...(rules ? { signonRules: rules } : {}) } }];
+    };
+    return this.changes.apply(
+      plan,
       request.user.name,
       rules ? `${rules.length} rules that read recorded sign-ins` : 'Shipped rules that read recorded sign-ins',
     );
-    return { changeId };
   }
 }

@@ -100,7 +100,9 @@ export const SheetQuery = z.object({
 
 export const AcceptanceQuery = z.object({ run: z.uuid().optional() });
 
-export const RequirementText = z.strictObject({ text: z.string().min(1).max(200_000) }).meta({ id: 'RequirementText' });
+export const RequirementText = z
+  .strictObject({ text: z.string().min(1).max(200_000), seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional() })
+  .meta({ id: 'RequirementText' });
 
 /** A recorded sign-in as it is kept: steps and counts. Addresses, headers, cookies and bodies never leave the browser. */
 export const RecordingRequest = z

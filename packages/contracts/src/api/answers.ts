@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Bay, Role, Verdict } from '../estate/words.js';
+import { Bay, Verdict } from '../estate/words.js';
 
 /** A problem as RFC 9457 tells it; `fields` names each field that is wrong and what would be right. */
 export const Problem = z
@@ -9,12 +9,23 @@ export const Problem = z
     status: z.number(),
     detail: z.string(),
     fields: z.array(z.object({ field: z.string(), problem: z.string() })).optional(),
+    /** Under which id the server's log tells of it. */
+    id: z.string().optional(),
+    /** What has to be done first: give the password again, set up a second factor, or give its code. */
+    needs: z.enum(['confirmation', 'second factor', 'code']).optional(),
+    /** Somebody else's version of what was to be changed. */
+    conflict: z
+      .object({
+        now: z.unknown(),
+        /** What the form began with, where it is still known. */
+        before: z.unknown(),
+        version: z.string(),
+        by: z.string(),
+        at: z.string(),
+      })
+      .optional(),
   })
   .meta({ id: 'Problem' });
-
-export const Session = z
-  .object({ name: z.string(), email: z.string(), role: Role, organisation: z.string(), version: z.number() })
-  .meta({ id: 'Session' });
 
 export const CrossingRow = z
   .object({
@@ -92,7 +103,6 @@ export const AuditEntry = z
   .meta({ id: 'AuditEntry' });
 
 export type Problem = z.infer<typeof Problem>;
-export type Session = z.infer<typeof Session>;
 export type CrossingRow = z.infer<typeof CrossingRow>;
 export type CrossingPage = z.infer<typeof CrossingPage>;
 export type FoundObject = z.infer<typeof FoundObject>;

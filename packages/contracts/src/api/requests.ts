@@ -12,9 +12,6 @@ const Page = {
 };
 const Search = z.string().trim().max(100).optional();
 
-export const SignIn = z
-  .strictObject({ email: z.string().trim().toLowerCase().min(3).max(200), password: z.string().min(1).max(200) })
-  .meta({ id: 'SignIn' });
 export const ObjectKindWord = z.enum(objectKinds as [ObjectKind, ...ObjectKind[]]);
 
 export const CrossingQuery = z.object({
@@ -47,7 +44,11 @@ export const EditRequest = z.discriminatedUnion('type', [
   }),
 ]);
 export const ChangeRequest = z
-  .strictObject({ change: z.array(EditRequest).min(1).max(50), summary: z.string().trim().min(1).max(300) })
+  .strictObject({ change: z.array(EditRequest).min(1).max(50),
+    summary: z.string().trim().min(1).max(300),
+    /** Version of the estate it was worked out on: what was changed since is not overwritten unseen. */
+    seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
+  })
   .meta({ id: 'ChangeRequest' });
 export const ImpactRequest = z.strictObject({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
 /** A change that is only tried; none shows things as they are. */
@@ -84,7 +85,6 @@ export const MeasurementRequest = z
   .strictObject({ text: z.string().min(1).max(20_000_000), vantage: Vantage, location: Key, endpoint: Key.optional(), person: Key.optional() })
   .meta({ id: 'MeasurementRequest' });
 
-export type SignIn = z.infer<typeof SignIn>;
 export type CrossingQuery = z.infer<typeof CrossingQuery>;
 export type ObjectQuery = z.infer<typeof ObjectQuery>;
 export type FindQuery = z.infer<typeof FindQuery>;

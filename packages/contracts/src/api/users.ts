@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Role } from '../estate/words.js';
+import { NewPassword } from './session.js';
 
 /** Somebody who may sign in. */
 export const UserRequest = z
@@ -12,10 +13,19 @@ export const UserRequest = z
       .max(200),
     name: z.string().trim().min(1, 'must not be empty').max(120),
     role: Role,
-    password: z.string().min(12, 'must be at least 12 characters').max(200),
+    password: NewPassword,
   })
   .meta({ id: 'UserRequest' });
 
-export const UserView = z.object({ id: z.string(), email: z.string(), name: z.string(), role: Role });
+export const UserView = z.object({
+  id: z.string(),
+  email: z.string(),
+  name: z.string(),
+  role: Role,
+  factor: z.boolean(),
+  throughProvider: z.boolean(),
+});
+export const RoleRequest = z.strictObject({ role: Role }).meta({ id: 'RoleRequest' });
+export type RoleRequest = z.infer<typeof RoleRequest>;
 export type UserRequest = z.infer<typeof UserRequest>;
 export type UserView = z.infer<typeof UserView>;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Key } from './objects.js';
-import { ClientKind, Layer, LineKind, Ownership } from './words.js';
+import { ClientKind, DeviceClass, Layer, LineKind, Ownership } from './words.js';
 
 /** One condition a layer's entry may carry: every field given must hold. */
 export const SettingCondition = z
@@ -25,6 +25,12 @@ export const Setting = z
     value: SettingValue,
     condition: SettingCondition.optional(),
     locked: z.boolean().default(false).describe('Stops every nearer layer'),
+  })
+  .superRefine(({ layer, target }, context) => {
+    const wrong = (message: string) => context.addIssue({ code: 'custom', path: ['target'], message });
+    if (layer === 'organisation' && target !== '*') wrong('must be * for the organisation');
+    if (layer === 'device class' && !DeviceClass.options.includes(target as DeviceClass))
+      wrong(`must be one of ${DeviceClass.options.join(', ')}`);
   })
   .meta({ id: 'Setting' });
 

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
-import { emptyEstate, objectKinds, objectSchemas, references, type Estate, type ObjectKind } from '../estate/estate.js';
+import { emptyEstate, objectKinds, objectSchemas, type Estate, type ObjectKind } from '../estate/estate.js';
 import { Measurement } from '../estate/measurement.js';
+import { referencesOf } from '../estate/references.js';
 import { readDocument, writeDocument } from './document.js';
 import type { FileProblem } from './problem.js';
 import { readTable, writeTable, type Placed } from './table.js';
@@ -46,15 +47,6 @@ function withoutDuplicates<T extends { id: string }>(placed: Placed<T>[], proble
     if (first === undefined) return lines.set(value.id, line);
     problems.push({ file, line, field: 'id', problem: `“${value.id}” stands in line ${first} already`, expected: 'an id of its own' });
     return false;
-  });
-}
-
-/** Names of other objects in a value, with the field they stand in. */
-export function referencesOf(kind: ObjectKind, value: object): { field: string; to: ObjectKind; id: string }[] {
-  return Object.entries(references[kind] ?? {}).flatMap(([field, to]) => {
-    const content = field.split('.').reduce<unknown>((inner, part) => (inner as Record<string, unknown> | undefined)?.[part], value);
-    const ids = Array.isArray(content) ? content : content === undefined ? [] : [content];
-    return ids.map((id) => ({ field, to, id: String(id) }));
   });
 }
 

@@ -1,6 +1,6 @@
 import { StandardSchemaValidationPipe, type ArgumentMetadata } from '@nestjs/common';
 import { faultOfTexts } from '@underpass/contracts';
-import { notValid } from './problem.js';
+import { notValid } from '../problems/problem.js';
 
 /** Everything that comes in: texts that can be kept, in the form the route’s schema asks for. */
 export class EdgePipe extends StandardSchemaValidationPipe {

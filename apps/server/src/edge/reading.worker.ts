@@ -1,0 +1,90 @@
+import { ImportRequest, MeasurementRequest, readDocument, readFolder, RequirementSet } from '@underpass/contracts';
+import type { FileProblem, FolderContent, ObjectKind } from '@underpass/contracts';
+import { faultOfTexts } from '@underpass/contracts';
+import { faultOfSetting, faultsOfEstate, readMeasurementFile } from '@underpass/core';
+import type { MessagePort } from 'node:worker_threads';
+import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
+import { notValid, type ProblemError } from '../problems/problem.js';
+import { readJson } from './readJson.js';
+
+/** A refusal as it crosses threads: a problem is told there as it would be here. */
+export interface Refusal {
+  refused: ProblemError['problem'];
+}
+type Read<T> = { value: T } | Refusal;
+
+const refusing = <T>(read: () => T): Read<T> => {
+  try {
+    return { value: read() };
+  } catch (error) {
+    const { problem } = error as Partial<ProblemError>;
+    if (!problem) throw error;
+    return { refused: problem };
+  }
+};
+
+function requestOf<T>(bytes: Uint8Array, schema: { safeParse: (value: unknown) => { success: boolean; data?: T; error?: unknown } }): T {
+  const content = readJson(bytes);
+  const unfit = faultOfTexts(content);
+  if (unfit) throw notValid([unfit]);
+  const parsed = schema.safeParse(content);
+  if (!parsed.success) throw notValid((parsed.error as { issues: never[] }).issues);
+  return parsed.data as T;
+}
+
+/** Looks over an upload: whether it is an import at all, and what is asked. */
+export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number }> =>
+  refusing(() => {
+    const { files, apply } = requestOf(bytes, ImportRequest);
+    return { apply, files: Object.keys(files).length };
+  });
+
+/** Reads an estate folder away from the thread that answers people. */
+export const readImport = ({
+  bytes,
+  known,
+  port,
+}: {
+  bytes: Uint8Array;
+  known: Record<ObjectKind, string[]>;
+  port: MessagePort;
+}): Read<FolderContent> =>
+  refusing(() => {
+    const { files } = requestOf(bytes, ImportRequest);
+    const ids = Object.fromEntries(Object.entries(known).map(([kind, list]) => [kind, new Set(list)]));
+    return readFolder(new Map(Object.entries(files)), ids, (file, done, total) => port.postMessage({ file, done, total }), faultOfSetting);
+  });
+
+/** Requirement sets of a text, and what is wrong with it. */
+export function requirements({ text }: { text: string }): Read<{ problems: FileProblem[]; sets: RequirementSet[] }> {
+  const problems: FileProblem[] = [];
+  const placed = readDocument('requirements.yaml', text, RequirementSet, problems);
+  const whole = { group: [], publication: [], resource: [], pool: [], person: [], requirement: placed.map(({ value }) => value) };
+  if (problems.length === 0)
+    for (const { id, ...fault } of faultsOfEstate(whole)) {
+      const at = placed.find(({ value }) => value.id === id);
+      problems.push({ file: 'requirements.yaml', line: at?.lineAt(fault.field) ?? 1, ...fault });
+    }
+  return { value: { problems, sets: placed.map(({ value }) => value) } };
+}
+
+/** A measurement of another program: what was asked, and what its text says. */
+export const measurement = ({ bytes }: { bytes: Uint8Array }) =>
+  refusing(() => {
+    const { text, ...where } = requestOf(bytes, MeasurementRequest);
+    return { where, read: readMeasurementFile(text) };
+  });
+
+/** A sheet of codes, drawn. */
+export const sheet = async ({
+  codes,
+  distanceM,
+  format,
+}: {
+  codes: Parameters<typeof sheetOf>[0];
+  distanceM: number;
+  format: 'svg' | 'pdf';
+}): Promise<Read<{ distanceM: number; content: string | Uint8Array }>> => {
+  const drawn = sheetOf(codes, distanceM);
+  return { value: { distanceM: drawn.distanceM, content: format === 'svg' ? sheetSvg(drawn) : await sheetPdf(drawn) } };
+};

@@ -1,0 +1,46 @@
+import { Controller, Get, Inject, Query, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { SecurityExportQuery, SecurityLogQuery, type SecurityEvent } from '@underpass/contracts';
+import type { Response } from 'express';
+import { hostname } from 'node:os';
+import { CONFIG, type Config } from '../config.js';
+import { TrustedProxies } from '../edge/address.js';
+import { AtOnce } from '../edge/takes.js';
+import { SecurityLog } from './securityLog.service.js';
+import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
+
+const mostExported = 100_000;
+
+/** What happened at the doors; for administrators only. */
+@ApiTags('session')
+@Needs('admin')
+@Controller('security-log')
+export class SecurityLogController {
+  private readonly proxies: TrustedProxies;
+
+  constructor(
+    private readonly log: SecurityLog,
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.proxies = new TrustedProxies(config.trustedProxy);
+  }
+
+  @Get()
+  list(@Query({ schema: SecurityLogQuery }) { before, limit }: SecurityLogQuery): Promise<SecurityEvent[]> {
+    return this.log.list(before, limit);
+  }
+
+  /** The log as a file: JSON, or lines of the syslog protocol. */
+  @Get('export')
+  @Confirmed()
+  @AtOnce('export', 1, 2)
+  async export(
+    @Query({ schema: SecurityExportQuery }) { format }: SecurityExportQuery,
+    @Req() request: SignedRequest,
+    @Res() response: Response,
+  ): Promise<void> {
+    await this.log.record('exported', { user: request.user, address: this.proxies.addressOf(request), about: `the security log as ${format}` });
+    if (format === 'syslog') response.type('text/plain').attachment('security.log').send(await this.log.syslog(mostExported, hostname()));
+    else response.type('application/json').attachment('security.json').send(JSON.stringify(await this.log.list(undefined, mostExported)));
+  }
+}

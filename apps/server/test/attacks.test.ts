@@ -1,0 +1,183 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { randomBytes } from 'node:crypto';
+import { runServer, type RunningServer } from './attack/process.js';
+import { makeDatabase, people } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: RunningServer;
+let cookie = '';
+const token = 'A'.repeat(32);
+const upgrade = (origin: string | null, of = token) =>
+  `GET /api/check/${of}/ws HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\n${origin === null ? '' : `Origin: ${origin}\r\n`}Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: ${randomBytes(16).toString('base64')}\r\n\r\n`;
+const ask = async (path: string, method = 'GET', body?: string, as = cookie, headers: Record<string, string> = {}) => {
+  const response = await fetch(`${server.base}/api/${path}`, {
+    method,
+    headers: { 'x-underpass': '1', cookie: as, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+    ...(body === undefined ? {} : { body }),
+  });
+  const text = await response.text();
+  return { status: response.status, body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as never, headers: response.headers };
+};
+const lives = async () => {
+  expect(server.alive()).toBe(true);
+  expect((await ask('session')).status).toBe(200);
+};
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await runServer(database.url, 45_000);
+  const response = await fetch(`${server.base}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-underpass': '1' },
+    body: JSON.stringify({ email: people.engineer, password: 'under-the-estuary' }),
+  });
+  cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+}, 60_000);
+afterAll(async () => {
+  await server.stop();
+  await database.drop();
+});
+
+describe('without a sign-in', () => {
+  test('an upgrade with an origin that is no address is refused, and the server lives', async () => {
+    for (const origin of ['null', 'http://', '::', 'https://evil.example', `http://127.0.0.1:${server.port}.evil.example`])
+      expect([origin, (await server.raw(upgrade(origin), 500)).split('\r\n')[0]]).toEqual([origin, 'HTTP/1.1 403 Forbidden']);
+    await lives();
+  });
+
+  test('an upgrade whose connection is torn at once does not end it', async () => {
+    for (let i = 0; i < 40; i++) {
+      const socket = await server.open();
+      socket.on('error', () => undefined);
+      socket.write(upgrade(null));
+      if (i % 2) await new Promise((resolve) => setImmediate(resolve));
+      socket.resetAndDestroy();
+    }
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    await lives();
+  });
+
+  test('guesses at tokens are slowed down, by upgrade as by address', async () => {
+    const answers = [];
+    for (let i = 0; i < 700; i++) answers.push((await server.raw(upgrade(null, randomBytes(24).toString('base64url')), 500)).split('\r\n')[0]);
+    expect(answers.filter((line) => line?.includes('404')).length).toBeLessThan(650);
+    expect(answers.at(-1)).toBe('HTTP/1.1 429 Too Many Requests');
+    await lives();
+  }, 60_000);
+
+  test('nothing is read of a body before it is known whose it is', async () => {
+    // the head alone, with a body announced that never comes: the answer does not wait for it
+    for (const path of ['estate/import', 'measurements', 'impact', 'changes', 'drafts', 'portal/reports'])
+      expect([
+        path,
+        (
+          await server.raw(
+            `POST /api/${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Underpass: 1\r\nContent-Type: application/json\r\nContent-Length: 70000000\r\n\r\n[[],`,
+            800,
+          )
+        ).split('\r\n')[0],
+      ]).toEqual([path, 'HTTP/1.1 401 Unauthorized']);
+  });
+});
+
+describe('with a sign-in', () => {
+  test('bodies are bounded where no file is meant, in size, depth and number', async () => {
+    expect((await ask('impact', 'POST', JSON.stringify({ change: 'x'.repeat(70_000) }))).status).toBe(413);
+    const nested = await ask('impact', 'POST', `${'['.repeat(20_000)}${']'.repeat(20_000)}`);
+    expect([nested.status, nested.body]).toEqual([400, expect.objectContaining({ detail: expect.stringContaining('deep') })]);
+    expect((await ask('estate/import', 'POST', `[${'[],'.repeat(400_000)}[]]`)).status).toBe(400);
+    const named = { change: [{ type: 'object', kind: 'host', id: 'H1', field: 'x'.repeat(60_000), value: 1 }] };
+    expect((await ask('impact', 'POST', JSON.stringify(named))).status).toBe(400);
+    expect((await ask('drafts', 'POST', '{"name":"x"', undefined)).status).toBe(400);
+    expect((await ask('drafts', 'POST', '{}', undefined, { 'content-type': 'text/plain' })).status).toBe(415);
+    expect((await ask('drafts', 'POST', '{}', undefined, { 'content-encoding': 'gzip' })).status).toBe(415);
+    await lives();
+  });
+
+  test('documents made to be slow are refused, and nobody waits for them', async () => {
+    const keys = JSON.stringify({ text: `- id: x\n${Array.from({ length: 9000 }, (_, i) => `  k${i}: 1`).join('\n')}\n` });
+    const { body } = await ask('access/requirements/try', 'POST', keys);
+    expect((body as { problems: object[] }).problems.length).toBeGreaterThan(0);
+    const aliases = `- &a [${'x,'.repeat(2000)}]\n${Array.from({ length: 2000 }, () => '- *a').join('\n')}`;
+    expect((await ask('access/requirements/try', 'POST', JSON.stringify({ text: aliases }))).body).toMatchObject({
+      problems: [{ problem: 'has an anchor or an alias' }],
+    });
+  });
+});
+
+describe('edits that meet', () => {
+  const object = async (id: string) => {
+    const answer = await ask(`estate/host/${id}`);
+    return { etag: answer.headers.get('etag') ?? '', host: (answer.body as { object: Record<string, unknown> }).object };
+  };
+  const put = (host: Record<string, unknown>, headers: Record<string, string>) =>
+    ask(`estate/host/${String(host.id)}`, 'PUT', JSON.stringify(host), undefined, headers);
+  const some = async () => ((await ask('estate/host?limit=1')).body as { rows: { id: string }[] }).rows[0]!.id;
+
+  test('two changes of different fields at the same time are both there afterwards, every time', async () => {
+    const id = await some();
+    const edit = (field: string, value: unknown) =>
+      ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'host', id, field, value }], summary: field }));
+    for (let i = 0; i < 12; i++) {
+      const [a, b] = await Promise.all([edit('name', `Name ${i}`), edit('drawMs', 5 + i)]);
+      expect([a.status, b.status]).toEqual([201, 201]);
+      expect((await object(id)).host).toMatchObject({ name: `Name ${i}`, drawMs: 5 + i });
+    }
+  });
+
+  test('a form that is behind is told what stands there now, who wrote it and when; nothing is overwritten', async () => {
+    const id = await some();
+    const { etag, host } = await object(id);
+    expect(etag).toMatch(/^"\d+"$/);
+    expect((await put({ ...host, name: 'First' }, { 'if-match': etag })).status).toBe(200);
+    const late = await put({ ...host, name: 'Second' }, { 'if-match': etag });
+    expect(late.status).toBe(409);
+    expect(late.body).toMatchObject({
+      conflict: { now: { name: 'First' }, before: { name: host.name }, by: 'Ines Farrow', at: expect.stringMatching(/^20/), version: expect.any(String) },
+    });
+    expect((await object(id)).host.name).toBe('First');
+    expect((await put({ ...host, name: 'x' }, {})).status).toBe(428);
+    expect((await put({ ...host, name: 'x' }, { 'if-match': 'nonsense' })).status).toBe(400);
+    expect((await put({ ...host, id: 'new-host', name: 'x' }, { 'if-match': etag })).status).toBe(409);
+    // new is said, so that an object is not made anew by mistake
+    expect((await put({ ...host, name: 'x' }, { 'if-none-match': '*' })).status).toBe(409);
+    const misspelt = await put({ ...host, naem: 'x' }, { 'if-match': (await object(id)).etag });
+    expect([misspelt.status, misspelt.body]).toEqual([422, expect.objectContaining({ fields: [{ field: 'naem', problem: 'is not a field here' }] })]);
+  });
+
+  test('a place that is removed while somebody is put there: one of the two is refused', async () => {
+    const place = (id: string) => ({ id, name: 'Pier', kind: 'office', latitude: 50, longitude: 1, lineKind: 'fibre' });
+    for (let i = 0; i < 8; i++) {
+      const id = `pier-${i}`;
+      expect((await ask(`estate/location/${id}`, 'PUT', JSON.stringify(place(id)), undefined, { 'if-none-match': '*' })).status).toBe(200);
+      const [move, gone] = await Promise.all([
+        ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'person', id: 'P100', field: 'location', value: id }], summary: 'x' })),
+        ask(`estate/location/${id}`, 'DELETE'),
+      ]);
+      expect([move.status === 201, gone.status === 200].filter(Boolean)).toHaveLength(1);
+    }
+  });
+
+  test('impact and drafts refuse what a form would', async () => {
+    for (const edit of [
+      { type: 'object', kind: 'host', id: await some(), field: 'places', value: -7 },
+      { type: 'object', kind: 'host', id: 'nobody', field: 'places', value: 7 },
+      { type: 'object', kind: 'location', id: 'wexcombe', field: 'downMbps', value: 'fast' },
+      { type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'atlantis', value: 24 },
+      { type: 'setting', key: 'picture.flying', layer: 'organisation', target: '*', value: 24 },
+    ])
+      for (const [path, body] of [
+        ['impact', { change: [edit] }],
+        ['drafts', { name: 'x', change: [edit] }],
+        ['changes', { change: [edit], summary: 'x' }],
+      ] as const)
+        expect([path, edit.value, (await ask(path, 'POST', JSON.stringify(body))).status]).toEqual([path, edit.value, 422]);
+  });
+
+  test('of two who take the same change back, the second is told', async () => {
+    const id = await some();
+    const { body } = await ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'host', id, field: 'name', value: 'Twice' }], summary: 'x' }));
+    const undo = () => ask(`changes/${(body as { changeId: string }).changeId}/undo`, 'POST');
+    expect((await Promise.all([undo(), undo()])).map(({ status }) => status).sort()).toEqual([200, 409]);
+  });
+});

@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { Role } from '../estate/words.js';
+
+const Password = z.string().min(1).max(200);
+/** Six digits of the second factor, or a spare code. */
+const Code = z
+  .string()
+  .trim()
+  .max(20)
+  .regex(/^(\d{6}|[a-z0-9]{5}-?[a-z0-9]{5})$/i, 'must be the six digits, or a spare code such as a1b2c-d3e4f');
+
+export const SignIn = z
+  .strictObject({ email: z.string().trim().toLowerCase().min(3).max(200), password: Password, code: Code.optional() })
+  .meta({ id: 'SignIn' });
+
+/** Who is signed in, and what they have to do first. */
+export const Session = z
+  .object({
+    name: z.string(),
+    email: z.string(),
+    role: Role,
+    organisation: z.string(),
+    version: z.number(),
+    /** The role asks for a second factor and there is none yet. */
+    mustSetUpFactor: z.boolean(),
+    /** Signs in through the organisation's provider, so that there is no password here. */
+    throughProvider: z.boolean(),
+  })
+  .meta({ id: 'Session' });
+/** What a sign-in page may know before anybody signs in. */
+export const SignInOptions = z.object({ provider: z.string().nullable(), demo: z.boolean() }).meta({ id: 'SignInOptions' });
+
+/** The password, and the code where there is a second factor, once more before something weighty. */
+export const ConfirmRequest = z.strictObject({ password: Password, code: Code.optional() }).meta({ id: 'ConfirmRequest' });
+
+export const longestPassword = 200;
+export const shortestPassword = 12;
+export const NewPassword = z
+  .string()
+  .min(shortestPassword, `must be at least ${shortestPassword} characters`)
+  .max(longestPassword, `must be at most ${longestPassword} characters`);
+export const PasswordRequest = z
+  .strictObject({ password: Password, code: Code.optional(), next: NewPassword })
+  .meta({ id: 'PasswordRequest' });
+
+export const OwnSession = z
+  .object({
+    id: z.string(),
+    device: z.string(),
+    address: z.string(),
+    createdAt: z.string(),
+    usedAt: z.string(),
+    current: z.boolean(),
+  })
+  .meta({ id: 'OwnSession' });
+export const OwnAccount = z
+  .object({ factor: z.boolean(), spareCodes: z.number(), factorNeeded: z.boolean(), sessions: z.array(OwnSession) })
+  .meta({ id: 'OwnAccount' });
+
+/** A second factor being set up: its secret as text and as a code to scan; it counts once a first code was right. */
+export const FactorOffer = z.object({ secret: z.string(), uri: z.string(), qr: z.string() }).meta({ id: 'FactorOffer' });
+export const FactorRequest = z
+  .strictObject({ secret: z.string().regex(/^[A-Z2-7]{16,64}$/).max(64), code: z.string().trim().regex(/^\d{6}$/, 'must be six digits').max(6) })
+  .meta({ id: 'FactorRequest' });
+export const SpareCodes = z.object({ codes: z.array(z.string()) }).meta({ id: 'SpareCodes' });
+
+/** What an administrator chooses about sign-ins and about how long things are kept. */
+export const DoorRules = z
+  .strictObject({
+    idleMinutes: z.number().int().min(5, 'must be 5 to 720 minutes').max(720, 'must be 5 to 720 minutes').default(30),
+    factorFor: z.array(Role).max(3).default([]).describe('Roles that need a second factor'),
+    keepMeasurementsYears: z.number().int().min(1, 'must be 1 to 20 years').max(20, 'must be 1 to 20 years').default(3),
+    keepReportsDays: z.number().int().min(7, 'must be 7 to 3650 days').max(3650, 'must be 7 to 3650 days').default(180),
+    keepLogDays: z.number().int().min(30, 'must be 30 to 3650 days').max(3650, 'must be 30 to 3650 days').default(400),
+    keepLeftDays: z
+      .number()
+      .int()
+      .min(0, 'must be 0 to 3650 days')
+      .max(3650, 'must be 0 to 3650 days')
+      .default(90)
+      .describe('Guests past their end, and names in the history of people who were removed'),
+  })
+  .meta({ id: 'DoorRules' });
+
+export const SecurityEvent = z
+  .object({ id: z.string(), at: z.string(), kind: z.string(), who: z.string(), address: z.string(), about: z.string() })
+  .meta({ id: 'SecurityEvent' });
+export const SecurityLogQuery = z.object({
+  before: z.iso.datetime().max(40).optional(),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+export const SecurityExportQuery = z.object({ format: z.enum(['json', 'syslog']).default('json') });
+
+export type SignIn = z.infer<typeof SignIn>;
+export type Session = z.infer<typeof Session>;
+export type SignInOptions = z.infer<typeof SignInOptions>;
+export type ConfirmRequest = z.infer<typeof ConfirmRequest>;
+export type PasswordRequest = z.infer<typeof PasswordRequest>;
+export type OwnSession = z.infer<typeof OwnSession>;
+export type OwnAccount = z.infer<typeof OwnAccount>;
+export type FactorOffer = z.infer<typeof FactorOffer>;
+export type FactorRequest = z.infer<typeof FactorRequest>;
+export type SpareCodes = z.infer<typeof SpareCodes>;
+export type DoorRules = z.infer<typeof DoorRules>;
+export type SecurityEvent = z.infer<typeof SecurityEvent>;
+export type SecurityLogQuery = z.infer<typeof SecurityLogQuery>;
+export type SecurityExportQuery = z.infer<typeof SecurityExportQuery>;
