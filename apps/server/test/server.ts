@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import 'reflect-metadata';
 import { createApplication } from '../src/application.js';
+import type { Config } from '../src/config.js';
 
 const admin = process.env.TEST_DATABASE;
 export const demoFolder = new URL('../../../demo/saltmarsh', import.meta.url).pathname;
@@ -40,12 +41,18 @@ export interface TestServer {
 export const portalKey = 'a key for the portals of the tests';
 
 /** The whole application on a real PostgreSQL, listening on a port of its own. */
-export async function startServer(databaseUrl: string, udpFirst: number, demo = true): Promise<TestServer> {
+export async function startServer(databaseUrl: string, udpFirst: number, demo = true, config: Partial<Config> = {}): Promise<TestServer> {
   const app = await createApplication(
     {
       port: 0,
+      host: '127.0.0.1',
       databaseUrl,
       publicUrl: null,
+      secure: false,
+      trustedProxy: '',
+      secretKey: 'a key for the secrets of the tests, long enough',
+      metricsToken: 'a token for the metrics of the tests',
+      provider: null,
       lines: [],
       checkUdpFirst: udpFirst,
       checksAtOnce: 2,
@@ -54,6 +61,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       portalKey,
       demoFolder: demo ? demoFolder : null,
       firstAdmin: null,
+      ...config,
     },
     null,
   );

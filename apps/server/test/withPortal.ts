@@ -23,7 +23,15 @@ export function withPortal(udpFirst: number, portalPort: number) {
   });
   const get = async <T>(path: string, cookie = at.engineer): Promise<T> => (await at.server.call(path, { cookie })).body as T;
   const send = async <T>(method: string, path: string, body?: unknown, cookie = at.engineer): Promise<{ status: number; body: T }> =>
-    (await at.server.call(path, { method, body, cookie })) as { status: number; body: T };
+    (await at.server.call(path, { method, body, cookie, headers: method === 'PUT' && path.startsWith('estate/') ? await basis(path) : {} })) as {
+      status: number;
+      body: T;
+    };
+  /** An object as it stands now, which is what a form that was just opened rests on. */
+  const basis = async (path: string): Promise<Record<string, string>> => {
+    const etag = (await at.server.call(path, { cookie: at.engineer })).headers.get('etag');
+    return etag === null ? { 'if-none-match': '*' } : { 'if-match': etag };
+  };
   const portalEstate = async (): Promise<PortalEstate> =>
     (await at.server.call('portal/estate', { headers: { authorization: `Bearer ${portalKey}` } })).body as PortalEstate;
   /** A browser's worth of the portal: cookies are kept, redirects followed by hand. */

@@ -15,8 +15,9 @@ import type { ObjectChange } from '@underpass/core';
 import type { Request, Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
-import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
+import { SecurityLog } from '../session/securityLog.service.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from './change.service.js';
@@ -33,6 +34,7 @@ export class EstateController {
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
     private readonly imports: ImportService,
+    private readonly log: SecurityLog,
   ) {}
 
   @Get()
@@ -48,8 +50,10 @@ export class EstateController {
   /** The estate folder as a ZIP; reading it again changes nothing. */
   @Get('export')
   @Needs('engineer')
+  @Confirmed()
   @AtOnce('export', 1, 2)
-  export(@Res() response: Response): void {
+  async export(@Req() request: SignedRequest, @Res() response: Response): Promise<void> {
+    await this.log.record('exported', { user: request.user, address: request.ip ?? '', about: 'the estate' });
     const files = writeFolder(this.store.written(), this.store.allMeasurements());
     const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
     response.type('application/zip').attachment('estate.zip').send(Buffer.from(zip));

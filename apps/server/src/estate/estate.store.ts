@@ -37,6 +37,8 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   private listener: pg.Client | null = null;
   private refreshing: Promise<void> = Promise.resolve();
   private catchingUp = false;
+  /** Whether there was a time in which nothing was heard. */
+  private missed = false;
   private closed = false;
   model: EstateModel = modelOf(estateOf(this.objects), []);
   readonly changes = new Subject<StoreChange>();
@@ -158,12 +160,14 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 
   private async listen(): Promise<void> {
+    if (this.closed) return;
     const client = new pg.Client({ connectionString: this.config.databaseUrl, connectionTimeoutMillis: 5000, keepAlive: true });
     // the database may be restarting: come back, and read what was missed
     const again = () => {
       client.removeAllListeners('end');
       if (this.closed) return;
       this.listener = null;
+      this.missed = true;
       setTimeout(() => void this.listen(), 1000).unref();
     };
     client.on('error', () => undefined);
@@ -172,7 +176,9 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     try {
       await client.connect();
       await client.query(`LISTEN ${CHANNEL}`);
-      const back = this.listener === null && this.seen !== '0';
+      if (this.closed) return void (await client.end());
+      const back = this.missed;
+      this.missed = false;
       this.listener = client;
       if (back) await this.catchUp('reconnected');
     } catch (error) {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { DoorRules } from '@underpass/contracts';
+import { DoorRules, usualDoorRules } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 
 const key = 'doors';
@@ -16,8 +16,8 @@ export class RulesService {
 
   async get(): Promise<DoorRules> {
     if (this.known && this.known.until > Date.now()) return this.known.rules;
-    const [row] = (await this.data.query('SELECT value FROM rule WHERE key = $1', [key])) as { value: unknown }[];
-    const rules = DoorRules.parse(row?.value ?? {});
+    const [row] = (await this.data.query('SELECT value FROM rule WHERE key = $1', [key])) as { value: object }[];
+    const rules = DoorRules.parse({ ...usualDoorRules, ...row?.value });
     this.known = { rules, until: Date.now() + keptMs };
     return rules;
   }

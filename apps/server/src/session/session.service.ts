@@ -85,7 +85,7 @@ export class SessionService implements OnModuleDestroy {
     // a browser they signed in with before is not held up by what others try elsewhere
     const own = user !== null && this.isKnown(visitor.known, user.id);
     const [kind, what] = own ? (['device', visitor.known as string] as const) : (['account', email] as const);
-    const waitS = (await this.patience.take('address', visitor.address)) || (await this.patience.take(kind, what));
+    const waitS = (own ? 0 : await this.patience.take('address', visitor.address)) || (await this.patience.take(kind, what));
     if (waitS > 0) return { waitS };
     const right = await verify(user?.passwordHash ?? (await nobody), password);
     const refuse = async (refused: 'wrong' | 'code needed' | 'code wrong'): Promise<SignInResult> => {

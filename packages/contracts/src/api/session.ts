@@ -67,20 +67,29 @@ export const SpareCodes = z.object({ codes: z.array(z.string()) }).meta({ id: 'S
 /** What an administrator chooses about sign-ins and about how long things are kept. */
 export const DoorRules = z
   .strictObject({
-    idleMinutes: z.number().int().min(5, 'must be 5 to 720 minutes').max(720, 'must be 5 to 720 minutes').default(30),
-    factorFor: z.array(Role).max(3).default([]).describe('Roles that need a second factor'),
-    keepMeasurementsYears: z.number().int().min(1, 'must be 1 to 20 years').max(20, 'must be 1 to 20 years').default(3),
-    keepReportsDays: z.number().int().min(7, 'must be 7 to 3650 days').max(3650, 'must be 7 to 3650 days').default(180),
-    keepLogDays: z.number().int().min(30, 'must be 30 to 3650 days').max(3650, 'must be 30 to 3650 days').default(400),
+    idleMinutes: z.number().int().min(5, 'must be 5 to 720 minutes').max(720, 'must be 5 to 720 minutes'),
+    factorFor: z.array(Role).max(3).describe('Roles that need a second factor'),
+    keepMeasurementsYears: z.number().int().min(1, 'must be 1 to 20 years').max(20, 'must be 1 to 20 years'),
+    keepReportsDays: z.number().int().min(7, 'must be 7 to 3650 days').max(3650, 'must be 7 to 3650 days'),
+    keepLogDays: z.number().int().min(30, 'must be 30 to 3650 days').max(3650, 'must be 30 to 3650 days'),
     keepLeftDays: z
       .number()
       .int()
       .min(0, 'must be 0 to 3650 days')
       .max(3650, 'must be 0 to 3650 days')
-      .default(90)
       .describe('Guests past their end, and names in the history of people who were removed'),
   })
   .meta({ id: 'DoorRules' });
+
+/** As it is until an administrator chooses. */
+export const usualDoorRules: z.infer<typeof DoorRules> = {
+  idleMinutes: 30,
+  factorFor: [],
+  keepMeasurementsYears: 3,
+  keepReportsDays: 180,
+  keepLogDays: 400,
+  keepLeftDays: 90,
+};
 
 export const SecurityEvent = z
   .object({ id: z.string(), at: z.string(), kind: z.string(), who: z.string(), address: z.string(), about: z.string() })
