@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Inject, Post, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { z } from 'zod';
@@ -15,7 +15,6 @@ import { SessionService } from './session.service.js';
 import { UsersService } from './users.service.js';
 
 const LogoutForm = z.object({ logout_token: z.string().min(1).max(8000) });
-const Anything = z.record(z.string().max(100), z.string().max(4000));
 
 /** The way to the organisation's provider and back. */
 @ApiTags('session')
@@ -52,7 +51,7 @@ export class ProviderController {
 
   @Public()
   @Get('back')
-  async back(@Query({ schema: Anything }) _query: unknown, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async back(@Req() request: Request, @Res() response: Response): Promise<void> {
     const address = this.proxies.addressOf(request);
     const { search } = new URL(request.originalUrl, 'http://here');
     clearWay(response, this.config);

@@ -62,7 +62,8 @@ export class ProviderService {
     const insecure = address.protocol === 'http:' && isLoopback(address.hostname === 'localhost' ? '127.0.0.1' : address.hostname);
     this.found ??= oidc.discovery(address, clientId, undefined, oidc.ClientSecretBasic(clientSecret), {
       timeout: 10,
-      ...(insecure ? { execute: [oidc.allowInsecureRequests] } : {}),
+      // the token's signature is checked although it came straight from the provider: whoever sits between could change it
+      execute: [oidc.enableNonRepudiationChecks, ...(insecure ? [oidc.allowInsecureRequests] : [])],
     });
     try {
       return await this.found;
