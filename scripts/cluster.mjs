@@ -1,5 +1,5 @@
 // A PostgreSQL cluster of the project's own, on loopback, from Debian's packages. Only node: modules.
-import { spawnSync } from 'node:child_process';
+import { fork, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import {
   accessSync,
@@ -124,10 +124,7 @@ export async function startCluster(name, firstPort, say = () => {}) {
   };
   let port = runningPort();
   const ours = port === null;
-  if (port === null) {
-    port = firstPort;
-    while (!(await portFree(port))) port++;
-    say('Starting the database');
+  const begin = async () => {
     const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60`;
     // after an unclean stop the server may need a moment to let go of its lock, or to recover
     for (let attempt = 0; ; attempt++) {
@@ -137,7 +134,14 @@ export async function startCluster(name, firstPort, say = () => {}) {
       await new Promise((resolve) => setTimeout(resolve, 1000));
     }
     for (let i = 0; i < 50 && !ready(port); i++) await new Promise((resolve) => setTimeout(resolve, 200));
+  };
+  if (port === null) {
+    port = firstPort;
+    while (!(await portFree(port))) port++;
+    say('Starting the database');
+    await begin();
   }
+  let keeper = null;
   const psql = (sql) =>
     run('psql', ['-h', '127.0.0.1', '-p', String(port), '-U', 'underpass', '-d', 'postgres', '-tAc', sql], {
       env: { ...env, PGPASSWORD: password },
@@ -151,7 +155,21 @@ export async function startCluster(name, firstPort, say = () => {}) {
       }
     },
     drop: (database) => psql(`DROP DATABASE IF EXISTS ${database} WITH (FORCE)`),
+    answers: () => ready(port),
+    /** Starts it again at the same port, whatever became of it. */
+    restart: begin,
+    /** Has it stopped also where this script ends without doing so. */
+    keep: () => {
+      if (!ours) return;
+      keeper = fork(join(root, 'scripts/keeper.mjs'), [join(bin, 'pg_ctl'), data], { ...who, cwd: '/', env, detached: true, stdio: ['ignore', 'ignore', 'ignore', 'ipc'] });
+      keeper.unref();
+      keeper.channel?.unref();
+    },
+    /** What the tools of PostgreSQL are asked with, for backups. */
+    tool: (name, args, options = {}) => run(name, args, { ...options, env: { ...env, PGPASSWORD: password } }),
+    port,
     stop: () => {
+      if (keeper?.connected) keeper.send('stopped');
       if (ours) run('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '30'], { stdio: 'ignore' });
     },
   };
