@@ -161,7 +161,13 @@ export async function startCluster(name, firstPort, say = () => {}) {
     /** Has it stopped also where this script ends without doing so. */
     keep: () => {
       if (!ours) return;
-      keeper = fork(join(root, 'scripts/keeper.mjs'), [join(bin, 'pg_ctl'), data], { ...who, cwd: '/', env, detached: true, stdio: ['ignore', 'ignore', 'ignore', 'ipc'] });
+      keeper = fork(join(root, 'scripts/keeper.mjs'), [join(bin, 'pg_ctl'), data], {
+        ...who,
+        cwd: '/',
+        env,
+        detached: true,
+        stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+      });
       keeper.unref();
       keeper.channel?.unref();
     },

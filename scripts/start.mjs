@@ -52,7 +52,8 @@ function secretKey() {
 function tellIgnored(demo) {
   const ignored = [];
   if (!demo && process.env.DEMO_FOLDER) ignored.push('DEMO_FOLDER is ignored with DEMO=no.');
-  if (process.env.DEMO && !['no', 'yes'].includes(process.env.DEMO)) ignored.push(`DEMO=${process.env.DEMO} is read as yes; say DEMO=no to do without the demo.`);
+  if (process.env.DEMO && !['no', 'yes'].includes(process.env.DEMO))
+    ignored.push(`DEMO=${process.env.DEMO} is read as yes; say DEMO=no to do without the demo.`);
   for (const name of ['SIMULATED_LINES', 'PORTAL_KEY'])
     if (process.env[name]) ignored.push(`${name} is ignored: npm start chooses it itself.`);
   for (const line of ignored) say(line);
@@ -77,7 +78,8 @@ try {
   if (major < 20 || (major === 20 && minor < 19)) throw new Error(`Node.js 20.19 or newer is needed; this is ${process.version}.`);
   if (!(port > 0 && port < 65_536)) throw new Error(`PORT: “${process.env.PORT}” is not a port.`);
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
-  if (!(await listens(port, process.env.HOST))) throw new Error(`Port ${port} is in use. Stop what uses it, or choose another: PORT=4700 npm start`);
+  if (!(await listens(port, process.env.HOST)))
+    throw new Error(`Port ${port} is in use. Stop what uses it, or choose another: PORT=4700 npm start`);
   ensureModules();
   ensureBuilt();
   let databaseUrl = process.env.DATABASE_URL;
@@ -90,8 +92,11 @@ try {
   }
   const demo = process.env.DEMO !== 'no';
   tellIgnored(demo);
-  const udpBase = process.env.CHECK_UDP_FIRST ? Number(process.env.CHECK_UDP_FIRST) : await freeUdp(46_100 + (((port - 4600) * 50) % 15_000), 50);
-  if (udpBase === null) throw new Error('No 50 datagram ports in a row are free between 46100 and 64000. Name the first of them: CHECK_UDP_FIRST=… npm start');
+  const udpBase = process.env.CHECK_UDP_FIRST
+    ? Number(process.env.CHECK_UDP_FIRST)
+    : await freeUdp(46_100 + (((port - 4600) * 50) % 15_000), 50);
+  if (udpBase === null)
+    throw new Error('No 50 datagram ports in a row are free between 46100 and 64000. Name the first of them: CHECK_UDP_FIRST=… npm start');
   const simulated = { first: port + 1, udpFirst: udpBase + 10, serverUdp: udpBase, count: 8, lines: 3 };
   const linesFree = demo && (await Promise.all([0, 1, 2].map((i) => listens(simulated.first + i, '127.0.0.1')))).every(Boolean);
   const lines = linesFree ? [0, 1, 2].map((i) => `${simulated.first + i}>${simulated.udpFirst + 10 * i}`).join(',') : '';
@@ -128,14 +133,18 @@ try {
   const portalOpen =
     portalFree &&
     (await tried(
-      part('The stand-in portal', 'packages/standins/dist/portalCommand.js', [String(portalPort), `http://127.0.0.1:${port}`], { PORTAL_KEY: portalKey }),
+      part('The stand-in portal', 'packages/standins/dist/portalCommand.js', [String(portalPort), `http://127.0.0.1:${port}`], {
+        PORTAL_KEY: portalKey,
+      }),
     ));
   if (demo && !portalOpen) say('The stand-in portal could not be opened: its port is in use. Everything else works.');
   process.stdout.write(`\nUnderpass is ready at http://localhost:${port}\n`);
   const near = !process.env.HOST || /^(localhost|127\.|::1$)/.test(process.env.HOST);
   if (demo && near) {
     process.stdout.write('Demo sign-in: ines.farrow@saltmarsh.example, password under-the-estuary\n');
-    process.stdout.write('Only this machine reaches it, since these passwords are published. For others: HOST=0.0.0.0 PUBLIC_URL=… FIRST_ADMIN=address:password npm start\n');
+    process.stdout.write(
+      'Only this machine reaches it, since these passwords are published. For others: HOST=0.0.0.0 PUBLIC_URL=… FIRST_ADMIN=address:password npm start\n',
+    );
   }
   if (linesOpen)
     process.stdout.write(

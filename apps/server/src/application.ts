@@ -56,7 +56,12 @@ export async function createApplication(config: Config, pages: string | null): P
   // links are read by people and printed as codes: the shorter the better
   app.setGlobalPrefix('api', { exclude: ['go/:id'] });
   const server = app.getHttpServer() as Server;
-  Object.assign(server, { headersTimeout: headWithinMs, requestTimeout: requestWithinMs, connectionsCheckingInterval: 5000, maxConnections: 5000 });
+  Object.assign(server, {
+    headersTimeout: headWithinMs,
+    requestTimeout: requestWithinMs,
+    connectionsCheckingInterval: 5000,
+    maxConnections: 5000,
+  });
   server.on('clientError', (_error, socket) => {
     if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\ncontent-length: 0\r\n\r\n');
     else socket.destroy();
@@ -88,7 +93,10 @@ export async function createApplication(config: Config, pages: string | null): P
       pinoHttp({
         level: config.logLevel,
         // headers and bodies are never logged
-        serializers: { req: (request: Request) => ({ method: request.method, url: loggedAddress(String(request.url)) }), res: (response: Response) => ({ statusCode: response.statusCode }) },
+        serializers: {
+          req: (request: Request) => ({ method: request.method, url: loggedAddress(String(request.url)) }),
+          res: (response: Response) => ({ statusCode: response.statusCode }),
+        },
       }),
     );
   const gateway = app.get(CheckGateway);
@@ -134,7 +142,13 @@ export async function createApplication(config: Config, pages: string | null): P
     if (typeof status === 'number' && status >= 400 && status < 500)
       return sendProblem(response, { type: 'about:blank', title: 'Not valid', status, detail: 'The address is not valid.' });
     const id = logFailure(`${request.method} ${loggedAddress(request.url)}`, error);
-    sendProblem(response, { type: 'about:blank', title: 'Something failed here', status: 500, detail: `The server could not finish this (${id}).`, id });
+    sendProblem(response, {
+      type: 'about:blank',
+      title: 'Something failed here',
+      status: 500,
+      detail: `The server could not finish this (${id}).`,
+      id,
+    });
   });
   gateway.attach(server);
   return app;

@@ -157,11 +157,15 @@ export function remarksOn(config: Config, environment: NodeJS.ProcessEnv): strin
   const remarks: string[] = [];
   const own = isOwnMachine(config.host);
   if (!environment.SECRET_KEY)
-    remarks.push('SECRET_KEY is not set: second factors set up now are lost at the next start. Set it, the same for all servers of a database.');
+    remarks.push(
+      'SECRET_KEY is not set: second factors set up now are lost at the next start. Set it, the same for all servers of a database.',
+    );
   if (!own && config.publicUrl === null)
     remarks.push(`PUBLIC_URL is not set: links are made for http://localhost:${config.port}, which opens on this machine only.`);
   if (!own && config.demoFolder !== null)
-    remarks.push(`HOST=${config.host}: the demo's published passwords are not taken from other machines; set FIRST_ADMIN and own passwords.`);
+    remarks.push(
+      `HOST=${config.host}: the demo's published passwords are not taken from other machines; set FIRST_ADMIN and own passwords.`,
+    );
   if (config.provider && Object.keys(config.provider.roles).length === 0)
     remarks.push('OIDC_ROLES is not set: nobody gets a role from the organisation’s sign-in, so nobody gets in that way.');
   if (config.trustedProxy && !config.secure)

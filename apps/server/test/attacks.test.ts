@@ -16,7 +16,11 @@ const ask = async (path: string, method = 'GET', body?: string, as = cookie, hea
     ...(body === undefined ? {} : { body }),
   });
   const text = await response.text();
-  return { status: response.status, body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as never, headers: response.headers };
+  return {
+    status: response.status,
+    body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as never,
+    headers: response.headers,
+  };
 };
 const lives = async () => {
   expect(server.alive()).toBe(true);
@@ -59,7 +63,8 @@ describe('without a sign-in', () => {
 
   test('guesses at tokens are slowed down, by upgrade as by address', async () => {
     const answers = [];
-    for (let i = 0; i < 700; i++) answers.push((await server.raw(upgrade(null, randomBytes(24).toString('base64url')), 500)).split('\r\n')[0]);
+    for (let i = 0; i < 700; i++)
+      answers.push((await server.raw(upgrade(null, randomBytes(24).toString('base64url')), 500)).split('\r\n')[0]);
     expect(answers.filter((line) => line?.includes('404')).length).toBeLessThan(650);
     expect(answers.at(-1)).toBe('HTTP/1.1 429 Too Many Requests');
     await lives();
@@ -133,7 +138,13 @@ describe('edits that meet', () => {
     const late = await put({ ...host, name: 'Second' }, { 'if-match': etag });
     expect(late.status).toBe(409);
     expect(late.body).toMatchObject({
-      conflict: { now: { name: 'First' }, before: { name: host.name }, by: 'Ines Farrow', at: expect.stringMatching(/^20/), version: expect.any(String) },
+      conflict: {
+        now: { name: 'First' },
+        before: { name: host.name },
+        by: 'Ines Farrow',
+        at: expect.stringMatching(/^20/),
+        version: expect.any(String),
+      },
     });
     expect((await object(id)).host.name).toBe('First');
     expect((await put({ ...host, name: 'x' }, {})).status).toBe(428);
@@ -142,7 +153,10 @@ describe('edits that meet', () => {
     // new is said, so that an object is not made anew by mistake
     expect((await put({ ...host, name: 'x' }, { 'if-none-match': '*' })).status).toBe(409);
     const misspelt = await put({ ...host, naem: 'x' }, { 'if-match': (await object(id)).etag });
-    expect([misspelt.status, misspelt.body]).toEqual([422, expect.objectContaining({ fields: [{ field: 'naem', problem: 'is not a field here' }] })]);
+    expect([misspelt.status, misspelt.body]).toEqual([
+      422,
+      expect.objectContaining({ fields: [{ field: 'naem', problem: 'is not a field here' }] }),
+    ]);
   });
 
   test('a place that is removed while somebody is put there: one of the two is refused', async () => {
@@ -151,7 +165,11 @@ describe('edits that meet', () => {
       const id = `pier-${i}`;
       expect((await ask(`estate/location/${id}`, 'PUT', JSON.stringify(place(id)), undefined, { 'if-none-match': '*' })).status).toBe(200);
       const [move, gone] = await Promise.all([
-        ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'person', id: 'P100', field: 'location', value: id }], summary: 'x' })),
+        ask(
+          'changes',
+          'POST',
+          JSON.stringify({ change: [{ type: 'object', kind: 'person', id: 'P100', field: 'location', value: id }], summary: 'x' }),
+        ),
         ask(`estate/location/${id}`, 'DELETE'),
       ]);
       expect([move.status === 201, gone.status === 200].filter(Boolean)).toHaveLength(1);
@@ -176,7 +194,11 @@ describe('edits that meet', () => {
 
   test('of two who take the same change back, the second is told', async () => {
     const id = await some();
-    const { body } = await ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'host', id, field: 'name', value: 'Twice' }], summary: 'x' }));
+    const { body } = await ask(
+      'changes',
+      'POST',
+      JSON.stringify({ change: [{ type: 'object', kind: 'host', id, field: 'name', value: 'Twice' }], summary: 'x' }),
+    );
     const undo = () => ask(`changes/${(body as { changeId: string }).changeId}/undo`, 'POST');
     expect((await Promise.all([undo(), undo()])).map(({ status }) => status).sort()).toEqual([200, 409]);
   });

@@ -32,7 +32,11 @@ afterAll(async () => {
 });
 
 const ask = <T>(path: string, method: string, cookie: string, body?: unknown) =>
-  server.call(path, { method, cookie, ...(body === undefined ? {} : { body }) }) as unknown as Promise<{ status: number; body: T; headers: Headers }>;
+  server.call(path, { method, cookie, ...(body === undefined ? {} : { body }) }) as unknown as Promise<{
+    status: number;
+    body: T;
+    headers: Headers;
+  }>;
 const enter = async (email: string, password: string, code?: string, device = '') => {
   const answer = await server.call('session', { method: 'POST', cookie: device, body: { email, password, ...(code ? { code } : {}) } });
   const cookies = answer.headers.getSetCookie().map((each) => each.split(';')[0] as string);
@@ -90,9 +94,18 @@ describe('guessing', () => {
 
   test('a password that many have, or made of the own name, is not taken; a phrase is', async () => {
     for (const bad of ['aaaaaaaaaaaa', 'password1234', 'qwertyuiop12', '123456789012', 'saltmarsh.example', 'Person Underpass'])
-      expect([bad, faultOfPassword(bad, ['person@saltmarsh.example', 'A Person', 'underpass'])]).toEqual([bad, expect.stringContaining('easy to guess')]);
-    for (const fine of [good, 'correct-otter-battery', 'x9!Kp2#vLq8z']) expect([fine, faultOfPassword(fine, ['person@saltmarsh.example'])]).toEqual([fine, null]);
-    const refused = await ask<{ fields: { field: string }[] }>('users', 'POST', admin, { email: 'weak@saltmarsh.example', name: 'W', role: 'reader', password: 'aaaaaaaaaaaa' });
+      expect([bad, faultOfPassword(bad, ['person@saltmarsh.example', 'A Person', 'underpass'])]).toEqual([
+        bad,
+        expect.stringContaining('easy to guess'),
+      ]);
+    for (const fine of [good, 'correct-otter-battery', 'x9!Kp2#vLq8z'])
+      expect([fine, faultOfPassword(fine, ['person@saltmarsh.example'])]).toEqual([fine, null]);
+    const refused = await ask<{ fields: { field: string }[] }>('users', 'POST', admin, {
+      email: 'weak@saltmarsh.example',
+      name: 'W',
+      role: 'reader',
+      password: 'aaaaaaaaaaaa',
+    });
     expect([refused.status, refused.body.fields[0]?.field]).toEqual([422, 'password']);
     // however long, it is judged in little time
     expect(faultOfPassword('ab'.repeat(100), [])).toContain('easy');
@@ -162,12 +175,15 @@ describe('sessions', () => {
     const { email } = await somebody();
     const [one, two] = [await enter(email, good), await enter(email, good)];
     expect((await other.call('board', { cookie: two.cookie })).status).toBe(200);
-    expect((await ask('account/password', 'PUT', one.cookie, { password: 'not the old one', next: 'a wholly new gravel otter' })).status).toBe(401);
+    expect(
+      (await ask('account/password', 'PUT', one.cookie, { password: 'not the old one', next: 'a wholly new gravel otter' })).status,
+    ).toBe(401);
     expect((await ask('account/password', 'PUT', one.cookie, { password: good, next: 'short' })).status).toBe(400);
     expect((await ask('account/password', 'PUT', one.cookie, { password: good, next: 'aaaaaaaaaaaa' })).status).toBe(422);
     expect((await ask('account/password', 'PUT', one.cookie, { password: good, next: 'a wholly new gravel otter' })).status).toBe(204);
     expect((await ask('board', 'GET', one.cookie)).status).toBe(200);
-    for (let i = 0; i < 40 && (await other.call('board', { cookie: two.cookie })).status === 200; i++) await new Promise((resolve) => setTimeout(resolve, 50));
+    for (let i = 0; i < 40 && (await other.call('board', { cookie: two.cookie })).status === 200; i++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
     expect((await other.call('board', { cookie: two.cookie })).status).toBe(401);
     expect((await enter(email, good)).status).toBe(401);
   });
@@ -190,7 +206,10 @@ describe('sessions', () => {
     const { email } = await somebody();
     const { cookie } = await enter(email, good);
     const away = (minutes: number) =>
-      sql.query(`UPDATE app_session SET used_at = now() - make_interval(mins => $2) WHERE user_id = (SELECT id FROM app_user WHERE email = $1)`, [email, minutes]);
+      sql.query(
+        `UPDATE app_session SET used_at = now() - make_interval(mins => $2) WHERE user_id = (SELECT id FROM app_user WHERE email = $1)`,
+        [email, minutes],
+      );
     const fetched = () => other.call('board', { cookie, headers: { 'x-idle': '1' } });
     await away(29);
     expect((await fetched()).status).toBe(200);
@@ -207,7 +226,10 @@ describe('sessions', () => {
     const { email } = await somebody('admin');
     const { cookie } = await enter(email, good);
     const asked = { email: 'weighty@saltmarsh.example', name: 'W', role: 'reader', password: good };
-    await sql.query(`UPDATE app_session SET confirmed_at = now() - interval '11 minutes' WHERE user_id = (SELECT id FROM app_user WHERE email = $1)`, [email]);
+    await sql.query(
+      `UPDATE app_session SET confirmed_at = now() - interval '11 minutes' WHERE user_id = (SELECT id FROM app_user WHERE email = $1)`,
+      [email],
+    );
     expect(await ask('users', 'POST', cookie, asked)).toMatchObject({ status: 403, body: { needs: 'confirmation' } });
     expect(await ask('estate/export', 'GET', cookie)).toMatchObject({ status: 403 });
     expect((await ask('session/confirm', 'POST', cookie, { password: 'wrong' })).status).toBe(401);
@@ -251,7 +273,9 @@ describe('the log of the doors', () => {
     const lines = await server.call('security-log/export?format=syslog', { cookie: admin });
     const text = Buffer.from(lines.body as ArrayBuffer).toString('utf8');
     for (const line of text.split('\n'))
-      expect(line).toMatch(/^<8[45]>1 \d{4}-\d\d-\d\dT[\d:.]+Z \S+ underpass - [a-z-]+ \[underpass@32473 event="[^"]+" who="[^"]*" address="[^"]*"\] \uFEFF/);
+      expect(line).toMatch(
+        /^<8[45]>1 \d{4}-\d\d-\d\dT[\d:.]+Z \S+ underpass - [a-z-]+ \[underpass@32473 event="[^"]+" who="[^"]*" address="[^"]*"\] \uFEFF/,
+      );
     // whatever the log and the tables of the doors hold: nothing that opens anything
     const { rows } = await sql.query<{ text: string }>(
       `SELECT string_agg(e::text, ' ') || (SELECT string_agg(s::text, ' ') FROM app_session s) || (SELECT string_agg(u::text, ' ') FROM app_user u) AS text FROM security_event e`,
@@ -277,7 +301,12 @@ describe('what is sealed, and behind a proxy', () => {
   test('sealed text opens with its key alone, unchanged', () => {
     const [one, two] = [new Secrets('one key that is long enough for it'), new Secrets('another key that is long enough')];
     const sealed = one.seal('the secret');
-    expect([one.open(sealed), two.open(sealed), one.open(`${sealed.slice(0, -2)}AA`), one.open('')]).toEqual(['the secret', null, null, null]);
+    expect([one.open(sealed), two.open(sealed), one.open(`${sealed.slice(0, -2)}AA`), one.open('')]).toEqual([
+      'the secret',
+      null,
+      null,
+      null,
+    ]);
     expect(one.seal('the secret')).not.toBe(sealed);
   });
 
@@ -288,7 +317,10 @@ describe('what is sealed, and behind a proxy', () => {
     expect([none.addressOf(request('192.0.2.1', forwarded)), none.isSecure(request('192.0.2.1', forwarded))]).toEqual(['192.0.2.1', false]);
     const own = new TrustedProxies('192.0.2.0/24, 2001:db8::/32');
     // from the right, over one's own proxies, to the first that is none: what a client put before it does not count
-    expect([own.addressOf(request('::ffff:192.0.2.1', forwarded)), own.isSecure(request('192.0.2.1', forwarded))]).toEqual(['203.0.113.5', true]);
+    expect([own.addressOf(request('::ffff:192.0.2.1', forwarded)), own.isSecure(request('192.0.2.1', forwarded))]).toEqual([
+      '203.0.113.5',
+      true,
+    ]);
     expect(own.addressOf(request('198.51.100.1', forwarded))).toBe('198.51.100.1');
     expect(own.addressOf(request('192.0.2.1', { 'x-forwarded-for': 'nonsense' }))).toBe('192.0.2.1');
     expect(() => new TrustedProxies('proxy.example')).toThrow('TRUSTED_PROXY');
@@ -298,7 +330,9 @@ describe('what is sealed, and behind a proxy', () => {
     expect(cookieNames({ secure: true }).session).toMatch(/^__Host-/);
     const secure = await startServer(database.url, 47_800, true, { publicUrl: 'https://underpass.example', secure: true });
     const { headers } = await secure.call('session', { method: 'POST', body: { email: people.reader, password: 'under-the-estuary' } });
-    expect(headers.getSetCookie()[0]).toMatch(/^__Host-underpass=[^;]+; Max-Age=43200; Path=\/; Expires=[^;]+; HttpOnly; Secure; SameSite=Strict$/);
+    expect(headers.getSetCookie()[0]).toMatch(
+      /^__Host-underpass=[^;]+; Max-Age=43200; Path=\/; Expires=[^;]+; HttpOnly; Secure; SameSite=Strict$/,
+    );
     expect(headers.get('cache-control')).toBe('no-store');
     expect(headers.get('content-security-policy')).toContain("connect-src 'self';");
     await secure.app.close();
@@ -306,11 +340,15 @@ describe('what is sealed, and behind a proxy', () => {
 
   test('without the demo its published passwords open nothing', async () => {
     const own = await startServer(database.url, 47_900, false);
-    expect((await own.call('session', { method: 'POST', body: { email: people.engineer, password: 'under-the-estuary' } })).status).toBe(401);
+    expect((await own.call('session', { method: 'POST', body: { email: people.engineer, password: 'under-the-estuary' } })).status).toBe(
+      401,
+    );
     await own.app.close();
     // nor from other machines
     const wide = await startServer(database.url, 47_900, true, { host: '0.0.0.0' });
-    expect((await wide.call('session', { method: 'POST', body: { email: people.engineer, password: 'under-the-estuary' } })).status).toBe(401);
+    expect((await wide.call('session', { method: 'POST', body: { email: people.engineer, password: 'under-the-estuary' } })).status).toBe(
+      401,
+    );
     await wide.app.close();
   });
 });

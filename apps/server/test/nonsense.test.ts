@@ -13,7 +13,9 @@ beforeAll(async () => {
   database = await makeDatabase();
   server = await startServer(database.url, 47_400);
   admin = await server.signIn(people.admin);
-  const { paths } = (await server.call('docs-json', { cookie: admin })).body as { paths: Record<string, Record<string, { requestBody?: object }>> };
+  const { paths } = (await server.call('docs-json', { cookie: admin })).body as {
+    paths: Record<string, Record<string, { requestBody?: object }>>;
+  };
   routes = Object.entries(paths)
     .filter(([path]) => path.startsWith('/api/') && !/^\/api\/(session|events|portal|ready|metrics|check\/)/.test(path))
     .flatMap(([path, methods]) =>

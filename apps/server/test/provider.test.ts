@@ -37,7 +37,15 @@ beforeAll(async () => {
   provider = made;
   issuer = `http://127.0.0.1:${port}`;
   server = await startServer(database.url, 46_900, true, {
-    provider: { issuer, clientId, clientSecret, name: 'Saltmarsh sign-in', scope: 'openid email profile', roleClaim: 'roles', roles: { 'access-team': 'engineer', lookers: 'reader' } },
+    provider: {
+      issuer,
+      clientId,
+      clientSecret,
+      name: 'Saltmarsh sign-in',
+      scope: 'openid email profile',
+      roleClaim: 'roles',
+      roles: { 'access-team': 'engineer', lookers: 'reader' },
+    },
   });
   const oidc = new Provider(issuer, {
     clients: [
@@ -66,7 +74,12 @@ beforeAll(async () => {
         await oidc.interactionDetails(request, response);
         const grant = new oidc.Grant({ accountId: account.sub, clientId });
         grant.addOIDCScope('openid email profile');
-        await oidc.interactionFinished(request, response, { login: { accountId: account.sub }, consent: { grantId: await grant.save() } }, { mergeWithLastSubmission: true });
+        await oidc.interactionFinished(
+          request,
+          response,
+          { login: { accountId: account.sub }, consent: { grantId: await grant.save() } },
+          { mergeWithLastSubmission: true },
+        );
       })();
       return;
     }
@@ -76,7 +89,9 @@ beforeAll(async () => {
       const end = out.end.bind(out);
       out.end = (chunk?: unknown) => {
         const body = JSON.parse(String(chunk ?? '{}')) as { id_token?: string };
-        const claims = body.id_token ? (JSON.parse(Buffer.from(body.id_token.split('.')[1] as string, 'base64url').toString()) as JWTPayload) : {};
+        const claims = body.id_token
+          ? (JSON.parse(Buffer.from(body.id_token.split('.')[1] as string, 'base64url').toString()) as JWTPayload)
+          : {};
         void tamper(claims).then((changed) => {
           const text = JSON.stringify(changed === null ? body : { ...body, id_token: changed });
           out.setHeader('content-length', Buffer.byteLength(text));
@@ -108,7 +123,10 @@ class Browser {
     const jar = this.jars.get(url.host) ?? new Map<string, string>();
     this.jars.set(url.host, jar);
     this.visited.push(url.href);
-    const response = await fetch(url, { redirect: 'manual', headers: { cookie: [...jar].map(([name, value]) => `${name}=${value}`).join('; ') } });
+    const response = await fetch(url, {
+      redirect: 'manual',
+      headers: { cookie: [...jar].map(([name, value]) => `${name}=${value}`).join('; ') },
+    });
     for (const each of response.headers.getSetCookie()) {
       const [pair = ''] = each.split(';');
       const name = pair.slice(0, pair.indexOf('='));
@@ -116,7 +134,8 @@ class Browser {
       else jar.set(name, pair.slice(name.length + 1));
     }
     const to = response.headers.get('location');
-    if (to && most > 0 && !to.startsWith('/board') && !to.startsWith('/?') && !to.startsWith('/account')) return this.go(new URL(to, url).href, most - 1);
+    if (to && most > 0 && !to.startsWith('/board') && !to.startsWith('/?') && !to.startsWith('/account'))
+      return this.go(new URL(to, url).href, most - 1);
     return { status: response.status, url: to ?? url.href, text: await response.text() };
   }
   cookie(name: string): string | undefined {
@@ -126,17 +145,29 @@ class Browser {
 }
 const start = () => `${server.base}/api/session/provider`;
 const signIn = async (browser = new Browser()) => ({ browser, end: await browser.go(start()) });
-const who = async (cookie: string | undefined) => (await server.call('session', { cookie: cookie ?? '' })) as unknown as { status: number; body: Session };
+const who = async (cookie: string | undefined) =>
+  (await server.call('session', { cookie: cookie ?? '' })) as unknown as { status: number; body: Session };
 
 describe('sign-in through the organisation’s provider', () => {
   test('makes the person at the first time, with the role of the claim, and follows it afterwards', async () => {
     const { browser, end } = await signIn();
     expect(end.url).toBe('/board');
     const session = await who(browser.cookie('underpass_session'));
-    expect(session.body).toMatchObject({ name: 'Mara Quill', email: 'mara@saltmarsh.example', role: 'engineer', throughProvider: true, mustSetUpFactor: false });
+    expect(session.body).toMatchObject({
+      name: 'Mara Quill',
+      email: 'mara@saltmarsh.example',
+      role: 'engineer',
+      throughProvider: true,
+      mustSetUpFactor: false,
+    });
     // the way is by code with PKCE, state and nonce
     const asked = new URL(browser.visited.find((address) => address.includes('code_challenge=')) as string).searchParams;
-    expect(Object.fromEntries(asked)).toMatchObject({ response_type: 'code', code_challenge_method: 'S256', state: expect.stringMatching(/.{20}/), nonce: expect.stringMatching(/.{20}/) });
+    expect(Object.fromEntries(asked)).toMatchObject({
+      response_type: 'code',
+      code_challenge_method: 'S256',
+      state: expect.stringMatching(/.{20}/),
+      nonce: expect.stringMatching(/.{20}/),
+    });
     account = { ...account, roles: ['lookers'], name: 'Mara Q. Quill' };
     const again = await signIn();
     expect((await who(again.browser.cookie('underpass_session'))).body).toMatchObject({ role: 'reader', name: 'Mara Q. Quill' });
@@ -162,17 +193,21 @@ describe('sign-in through the organisation’s provider', () => {
   test('a token that is expired, for somebody else, from somebody else, changed, unsigned or replayed is refused', async () => {
     const stranger = await generateKeyPair('RS256');
     const now = Math.floor(Date.now() / 1000);
-    const none = (claims: JWTPayload) => `${Buffer.from('{"alg":"none"}').toString('base64url')}.${Buffer.from(JSON.stringify(claims)).toString('base64url')}.`;
+    const none = (claims: JWTPayload) =>
+      `${Buffer.from('{"alg":"none"}').toString('base64url')}.${Buffer.from(JSON.stringify(claims)).toString('base64url')}.`;
     const cases: [string, typeof tamper][] = [
       ['expired', (claims) => sign({ ...claims, iat: now - 7200, exp: now - 3600 })],
       ['wrong audience', (claims) => sign({ ...claims, aud: 'another program' })],
       ['wrong issuer', (claims) => sign({ ...claims, iss: 'https://evil.example' })],
       ['nonce of another sign-in', (claims) => sign({ ...claims, nonce: 'of another sign-in altogether' })],
       ['another key', (claims) => sign(claims, stranger.privateKey)],
-      ['tampered', async (claims) => {
-        const [head, , signature] = (await sign(claims)).split('.');
-        return `${head}.${Buffer.from(JSON.stringify({ ...claims, sub: 'u9', roles: ['access-team'] })).toString('base64url')}.${signature}`;
-      }],
+      [
+        'tampered',
+        async (claims) => {
+          const [head, , signature] = (await sign(claims)).split('.');
+          return `${head}.${Buffer.from(JSON.stringify({ ...claims, sub: 'u9', roles: ['access-team'] })).toString('base64url')}.${signature}`;
+        },
+      ],
       ['unsigned', (claims) => Promise.resolve(none(claims))],
       ['not a token', () => Promise.resolve('nonsense')],
     ];
@@ -216,7 +251,15 @@ describe('sign-in through the organisation’s provider', () => {
         body: new URLSearchParams({ logout_token: await sign(claims, key) }),
       });
     const now = Math.floor(Date.now() / 1000);
-    const good = { iss: issuer, aud: clientId, sub: 'u1', iat: now, exp: now + 100, jti: 'j1', events: { 'http://schemas.openid.net/event/backchannel-logout': {} } };
+    const good = {
+      iss: issuer,
+      aud: clientId,
+      sub: 'u1',
+      iat: now,
+      exp: now + 100,
+      jti: 'j1',
+      events: { 'http://schemas.openid.net/event/backchannel-logout': {} },
+    };
     const stranger = await generateKeyPair('RS256');
     for (const [claims, key] of [
       [{ ...good, aud: 'another' }, undefined],

@@ -47,7 +47,8 @@ describe('doors', () => {
     const { paths } = document as { paths: Record<string, Record<string, object>> };
     // what people without a sign-in here may reach: signing in, a field check by its link, a link that leads to a portal
     const open = (path: string) =>
-      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|go\/)/.test(path) && path !== '/api/session/provider/confirm';
+      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|go\/)/.test(path) &&
+      path !== '/api/session/provider/confirm';
     const closed = Object.entries(paths).flatMap(([path, methods]) =>
       open(path) ? [] : Object.keys(methods).map((method) => [method.toUpperCase(), path] as const),
     );

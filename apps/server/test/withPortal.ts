@@ -23,7 +23,12 @@ export function withPortal(udpFirst: number, portalPort: number) {
   });
   const get = async <T>(path: string, cookie = at.engineer): Promise<T> => (await at.server.call(path, { cookie })).body as T;
   const send = async <T>(method: string, path: string, body?: unknown, cookie = at.engineer): Promise<{ status: number; body: T }> =>
-    (await at.server.call(path, { method, body, cookie, headers: method === 'PUT' && path.startsWith('estate/') ? await basis(path) : {} })) as {
+    (await at.server.call(path, {
+      method,
+      body,
+      cookie,
+      headers: method === 'PUT' && path.startsWith('estate/') ? await basis(path) : {},
+    })) as {
       status: number;
       body: T;
     };

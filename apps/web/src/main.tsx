@@ -9,7 +9,12 @@ import './styles.css';
 const client = new QueryClient({
   defaultOptions: {
     queries: {
-      retry: (n, error) => n < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500),
+      // while the database is away everything is asked again until it is back; what is wrong stays wrong
+      retry: (n, error) =>
+        error instanceof ApiError && error.status === 503
+          ? n < 200
+          : n < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500),
+      retryDelay: (n, error) => (error instanceof ApiError && error.status === 503 ? 3000 : Math.min(1000 * 2 ** n, 30_000)),
       staleTime: 30_000,
       refetchOnWindowFocus: false,
     },

@@ -64,7 +64,8 @@ function unbounded(schema: z.ZodType, path: string, seen = new Set<z.ZodType>(),
 const isSchema = (value: unknown): value is z.ZodType => typeof value === 'object' && value !== null && '_zod' in value;
 /** What comes from outside; answers go out and are made here. */
 const incoming = Object.entries(contracts).filter(
-  ([name, value]) => isSchema(value) && /(Request|Query|^SignIn|^AccessChange|^FromPage|^PortalReport|^RequirementText|^SecondFactor|^Reauth)/.test(name),
+  ([name, value]) =>
+    isSchema(value) && /(Request|Query|^SignIn|^AccessChange|^FromPage|^PortalReport|^RequirementText|^SecondFactor|^Reauth)/.test(name),
 ) as unknown as [string, z.ZodType][];
 
 describe('everything that comes in has bounds', () => {

@@ -35,10 +35,7 @@ export class AccessChangeController {
 
   @Post('changes')
   @Takes(MB)
-  async apply(
-    @Body({ schema: AccessChangeRequest }) body: AccessChangeRequest,
-    @Req() request: SignedRequest,
-  ): Promise<Applied> {
+  async apply(@Body({ schema: AccessChangeRequest }) body: AccessChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
     const applied = await this.changes.apply(() => this.drafts.writes(body.change), request.user.name, body.summary);
     await this.results.settled();
     return applied;
@@ -83,17 +80,14 @@ export class AccessChangeController {
   @Post('guests/withdraw')
   @Takes(128 * kB)
   @HttpCode(200)
-  async withdraw(
-    @Body({ schema: WithdrawRequest }) { people }: WithdrawRequest,
-    @Req() request: SignedRequest,
-  ): Promise<Applied> {
+  async withdraw(@Body({ schema: WithdrawRequest }) { people }: WithdrawRequest, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () =>
       people.map((id) => {
-      const person = this.store.model.people.get(id);
-      if (!person) throw notFound('person', id);
-      if (person.kind !== 'guest') throw new ProblemError(422, 'Not valid', `${person.name} is not a guest.`);
-      return { kind: 'person' as const, id, before: person, after: { ...person, groups: [] } };
-    });
+        const person = this.store.model.people.get(id);
+        if (!person) throw notFound('person', id);
+        if (person.kind !== 'guest') throw new ProblemError(422, 'Not valid', `${person.name} is not a guest.`);
+        return { kind: 'person' as const, id, before: person, after: { ...person, groups: [] } };
+      });
     const names = people.length === 1 ? named(this.store.model, 'person', people[0] as string).name : `${people.length} guests`;
     const applied = await this.changes.apply(plan, request.user.name, `Withdrew all access of ${names}`);
     await this.results.settled();

@@ -55,7 +55,10 @@ export class RequirementsController {
 
   @Put('access/requirements')
   @Takes(256 * kB)
-  async save(@Body({ schema: RequirementText }) { text, seen }: RequirementText, @Req() request: SignedRequest): Promise<{ ids: string[] }> {
+  async save(
+    @Body({ schema: RequirementText }) { text, seen }: RequirementText,
+    @Req() request: SignedRequest,
+  ): Promise<{ ids: string[] }> {
     const { problems, sets } = await this.reading.run('requirements', { text });
     if (problems.length || sets.length === 0)
       throw new ProblemError(
@@ -74,11 +77,7 @@ export class RequirementsController {
         after: set,
       }));
     };
-    await this.changes.apply(
-      plan,
-      request.user.name,
-      `Requirement set ${sets.map(({ name }) => name).join(', ')}`,
-    );
+    await this.changes.apply(plan, request.user.name, `Requirement set ${sets.map(({ name }) => name).join(', ')}`);
     await this.results.settled();
     return { ids: sets.map(({ id }) => id) };
   }
@@ -154,6 +153,7 @@ export class RequirementsController {
       purpose: set.purpose,
       breaks: set.breaks ?? null,
       givenUp: set.givenUp,
+      version: Number(this.store.versionOf('requirement', set.id) ?? 0),
       origin: shipped ? (this.store.find('requirement', set.id) ? 'shipped, changed here' : 'shipped') : 'own',
       text: text ?? writeDocument([set]),
       ready: result.ready,

@@ -45,7 +45,9 @@ export class TrustedProxies {
     if ('encrypted' in request.socket && request.socket.encrypted) return true;
     return (
       this.trusts(plainAddress(request.socket.remoteAddress ?? '')) &&
-      String(request.headers['x-forwarded-proto'] ?? '').split(',')[0]?.trim() === 'https'
+      String(request.headers['x-forwarded-proto'] ?? '')
+        .split(',')[0]
+        ?.trim() === 'https'
     );
   }
 }

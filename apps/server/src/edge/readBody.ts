@@ -5,7 +5,11 @@ import { ProblemError } from '../problems/problem.js';
 const patienceMs = 15_000;
 
 const tooLarge = (limit: number) =>
-  new ProblemError(413, 'Too large', `This address takes at most ${limit < 1024 * 1024 ? `${limit / 1024} kB` : `${limit / 1024 / 1024} MB`}.`);
+  new ProblemError(
+    413,
+    'Too large',
+    `This address takes at most ${limit < 1024 * 1024 ? `${limit / 1024} kB` : `${limit / 1024 / 1024} MB`}.`,
+  );
 
 /** The bytes of a body, as long as they stay below a limit and keep coming. What is refused is never held. */
 export function readBody(request: IncomingMessage, limit: number): Promise<Buffer> {

@@ -190,7 +190,11 @@ function basisOf(request: Request): string {
   const { 'if-match': match, 'if-none-match': none } = request.headers;
   if (none === '*' && match === undefined) return 'new';
   if (match === undefined)
-    throw new ProblemError(428, 'Which version', 'Name the version this rests on with If-Match, or say with If-None-Match: * that it is new.');
+    throw new ProblemError(
+      428,
+      'Which version',
+      'Name the version this rests on with If-Match, or say with If-None-Match: * that it is new.',
+    );
   const version = /^"(\d{1,19})"$/.exec(match)?.[1];
   if (version === undefined || none !== undefined)
     throw new ProblemError(400, 'Not valid', 'If-Match must be the ETag that came with the object, such as "42".');

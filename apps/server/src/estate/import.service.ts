@@ -140,7 +140,13 @@ export class ImportService {
         ...(content.problems.length ? [] : [...this.lostReferences(content), ...this.wholeProblems(content)]),
         ...content.measurements
           .filter(({ at }) => at > latest)
-          .map(({ id }) => ({ file: measurementsFile, line: 1, field: 'at', problem: `${id} is more than a day from now`, expected: 'a time that was' })),
+          .map(({ id }) => ({
+            file: measurementsFile,
+            line: 1,
+            field: 'at',
+            problem: `${id} is more than a day from now`,
+            expected: 'a time that was',
+          })),
       ],
     };
   }

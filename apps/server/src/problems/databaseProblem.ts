@@ -25,7 +25,9 @@ export function databaseProblem(error: unknown): ProblemError | null {
   if (/^(08|57P)/.test(sqlState) || sqlState === '58030') return databaseAway();
   if (/^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT)$/.test(sqlState)) return databaseAway();
   // what the driver says itself of a connection that is gone has no code
-  if (/connection terminated|timeout exceeded when trying to connect|client has encountered a connection error|not queryable/i.test(message))
+  if (
+    /connection terminated|timeout exceeded when trying to connect|client has encountered a connection error|not queryable/i.test(message)
+  )
     return databaseAway();
   return null;
 }

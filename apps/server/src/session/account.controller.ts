@@ -102,7 +102,11 @@ export class AccountController {
   @HttpCode(204)
   async removeFactor(@Req() request: SignedRequest): Promise<void> {
     if ((await this.rules.get()).factorFor.includes(request.user.role))
-      throw new ProblemError(409, 'Asked for', 'Your role asks for a second factor. An administrator can take yours away if the device is lost.');
+      throw new ProblemError(
+        409,
+        'Asked for',
+        'Your role asks for a second factor. An administrator can take yours away if the device is lost.',
+      );
     await this.users.removeFactor(request.user.id);
     await this.record('second factor removed', request);
   }

@@ -34,4 +34,5 @@ export const newSpareCodes = (): string[] =>
     return `${text.slice(0, 5)}-${text.slice(5)}`;
   });
 /** They are random, so that a plain hash keeps them. */
-export const hashSpareCode = (code: string): string => createHash('sha256').update(code.trim().toLowerCase().replace('-', '')).digest('hex');
+export const hashSpareCode = (code: string): string =>
+  createHash('sha256').update(code.trim().toLowerCase().replace('-', '')).digest('hex');

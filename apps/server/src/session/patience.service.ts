@@ -39,16 +39,18 @@ export class Patience {
       [key, free, mostS],
     )) as object[];
     if (taken.length > 0) return 0;
-    const [row] = (await this.data.query('SELECT greatest(1, ceil(extract(epoch FROM free_at - now())))::int AS wait FROM sign_in_try WHERE key = $1', [
-      key,
-    ])) as { wait: number }[];
+    const [row] = (await this.data.query(
+      'SELECT greatest(1, ceil(extract(epoch FROM free_at - now())))::int AS wait FROM sign_in_try WHERE key = $1',
+      [key],
+    )) as { wait: number }[];
     return row?.wait ?? 1;
   }
 
   /** A right try: the account starts anew, the address gets this try back. */
   async right(kind: keyof typeof kinds, what: string): Promise<void> {
     const key = keyOf(kind, what);
-    if (kind === 'address') await this.data.query('UPDATE sign_in_try SET failures = greatest(0, failures - 1), free_at = now() WHERE key = $1', [key]);
+    if (kind === 'address')
+      await this.data.query('UPDATE sign_in_try SET failures = greatest(0, failures - 1), free_at = now() WHERE key = $1', [key]);
     else await this.data.query('DELETE FROM sign_in_try WHERE key = $1', [key]);
   }
 

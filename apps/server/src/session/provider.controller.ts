@@ -75,7 +75,10 @@ export class ProviderController {
       // what the provider or somebody on the way sent is told in our own words only
       const problem = error instanceof ProblemError ? error.problem : null;
       await this.log.record('provider refused', { address, about: problem?.detail ?? (error as Error).message });
-      response.redirect(302, `/?sign-in=${problem?.status === 503 ? 'away' : problem?.status === 403 ? 'no-role' : problem?.status === 409 ? 'in-use' : 'refused'}`);
+      response.redirect(
+        302,
+        `/?sign-in=${problem?.status === 503 ? 'away' : problem?.status === 403 ? 'no-role' : problem?.status === 409 ? 'in-use' : 'refused'}`,
+      );
     }
   }
 
@@ -84,7 +87,10 @@ export class ProviderController {
   @Post('logout')
   @Takes(16 * kB, 'form')
   @HttpCode(200)
-  async logout(@Body({ schema: LogoutForm }) { logout_token }: z.infer<typeof LogoutForm>, @Res({ passthrough: true }) response: Response): Promise<void> {
+  async logout(
+    @Body({ schema: LogoutForm }) { logout_token }: z.infer<typeof LogoutForm>,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
     response.setHeader('cache-control', 'no-store');
     const { session, provider } = await this.provider.signedOutThere(logout_token);
     if (session !== null) await this.sessions.end('provider_session', session);

@@ -100,7 +100,8 @@ export class ProviderService {
   async finish(query: string, sealed: string | undefined): Promise<Vouched> {
     const opened = sealed === undefined ? null : this.secrets.open(sealed);
     const way = opened === null ? null : (JSON.parse(opened) as Way);
-    if (!way || way.until < Date.now()) throw new ProblemError(400, 'Too late', 'This sign-in was begun too long ago, or in another browser.');
+    if (!way || way.until < Date.now())
+      throw new ProblemError(400, 'Too late', 'This sign-in was begun too long ago, or in another browser.');
     const client = await this.client();
     const answer = await oidc.authorizationCodeGrant(client, new URL(`${this.backTo}${query}`), {
       pkceCodeVerifier: way.verifier,
@@ -160,7 +161,8 @@ export class ProviderService {
         requiredClaims: ['iat', 'jti', 'events'],
       });
       const events = payload.events as Record<string, unknown> | undefined;
-      if (!events || !('http://schemas.openid.net/event/backchannel-logout' in events) || 'nonce' in payload) throw new Error('is no logout token');
+      if (!events || !('http://schemas.openid.net/event/backchannel-logout' in events) || 'nonce' in payload)
+        throw new Error('is no logout token');
       if (typeof payload.sid !== 'string' && typeof payload.sub !== 'string') throw new Error('names nobody');
       return {
         session: typeof payload.sid === 'string' ? payload.sid : null,

@@ -39,8 +39,20 @@ export class SecurityLogController {
     @Req() request: SignedRequest,
     @Res() response: Response,
   ): Promise<void> {
-    await this.log.record('exported', { user: request.user, address: this.proxies.addressOf(request), about: `the security log as ${format}` });
-    if (format === 'syslog') response.type('text/plain').attachment('security.log').send(await this.log.syslog(mostExported, hostname()));
-    else response.type('application/json').attachment('security.json').send(JSON.stringify(await this.log.list(undefined, mostExported)));
+    await this.log.record('exported', {
+      user: request.user,
+      address: this.proxies.addressOf(request),
+      about: `the security log as ${format}`,
+    });
+    if (format === 'syslog')
+      response
+        .type('text/plain')
+        .attachment('security.log')
+        .send(await this.log.syslog(mostExported, hostname()));
+    else
+      response
+        .type('application/json')
+        .attachment('security.json')
+        .send(JSON.stringify(await this.log.list(undefined, mostExported)));
   }
 }

@@ -42,15 +42,14 @@ interface Row {
 export class SecurityLog {
   constructor(@InjectDataSource() private readonly data: DataSource) {}
 
-  async record(kind: SecurityKind, what: { user?: { id: string; email: string }; who?: string; address: string; about?: string }): Promise<void> {
-    await this.data.query('INSERT INTO security_event (id, at, kind, user_id, who, address, about) VALUES ($1, now(), $2, $3, $4, $5, $6)', [
-      uuidV7(),
-      kind,
-      what.user?.id ?? null,
-      what.user?.email ?? what.who ?? '',
-      what.address,
-      (what.about ?? '').slice(0, 300),
-    ]);
+  async record(
+    kind: SecurityKind,
+    what: { user?: { id: string; email: string }; who?: string; address: string; about?: string },
+  ): Promise<void> {
+    await this.data.query(
+      'INSERT INTO security_event (id, at, kind, user_id, who, address, about) VALUES ($1, now(), $2, $3, $4, $5, $6)',
+      [uuidV7(), kind, what.user?.id ?? null, what.user?.email ?? what.who ?? '', what.address, (what.about ?? '').slice(0, 300)],
+    );
   }
 
   async list(before: string | undefined, limit: number): Promise<SecurityEvent[]> {
@@ -58,7 +57,14 @@ export class SecurityLog {
       'SELECT * FROM security_event WHERE $1::timestamptz IS NULL OR at < $1 ORDER BY at DESC, id DESC LIMIT $2',
       [before ?? null, limit],
     );
-    return rows.map((row) => ({ id: row.id, at: row.at.toISOString(), kind: row.kind, who: row.who, address: row.address, about: row.about }));
+    return rows.map((row) => ({
+      id: row.id,
+      at: row.at.toISOString(),
+      kind: row.kind,
+      who: row.who,
+      address: row.address,
+      about: row.about,
+    }));
   }
 
   /** A part of the log as lines of the syslog protocol [RFC 5424 6]. */

@@ -17,13 +17,28 @@ import { SessionService, type SignedIn, type SignInResult, type Visitor } from '
 /** What is said of a sign-in or a confirmation that did not succeed. */
 export function refusal(result: Exclude<SignInResult, { token: string }>): ProblemError {
   if ('waitS' in result)
-    return tooMany(result.waitS, `There were several wrong tries. Wait ${result.waitS} ${result.waitS === 1 ? 'second' : 'seconds'}, then try again.`);
+    return tooMany(
+      result.waitS,
+      `There were several wrong tries. Wait ${result.waitS} ${result.waitS === 1 ? 'second' : 'seconds'}, then try again.`,
+    );
   if (result.refused === 'code needed')
-    return new ProblemError(401, 'Second factor', 'Give the code your authenticator shows.', [{ field: 'code', problem: 'is needed' }], {}, { needs: 'code' });
+    return new ProblemError(
+      401,
+      'Second factor',
+      'Give the code your authenticator shows.',
+      [{ field: 'code', problem: 'is needed' }],
+      {},
+      { needs: 'code' },
+    );
   if (result.refused === 'code wrong')
-    return new ProblemError(401, 'Second factor', 'The code is not right, or was used already. Give the one that is shown now.', [
-      { field: 'code', problem: 'is not right, or was used already' },
-    ], {}, { needs: 'code' });
+    return new ProblemError(
+      401,
+      'Second factor',
+      'The code is not right, or was used already. Give the one that is shown now.',
+      [{ field: 'code', problem: 'is not right, or was used already' }],
+      {},
+      { needs: 'code' },
+    );
   return new ProblemError(401, 'Not signed in', 'The address or the password is not right.', [
     { field: 'password', problem: 'The address or the password is not right.' },
   ]);

@@ -51,14 +51,28 @@ export class SessionGuard implements CanActivate {
     if (!token || !user) throw new ProblemError(401, 'Not signed in', 'Sign in to go on.');
     const own = asks<boolean>(OWN) ?? false;
     if (user.mustSetUpFactor && !own)
-      throw new ProblemError(403, 'Second factor', 'Your role asks for a second factor. Set it up under your name, then go on.', undefined, {}, {
-        needs: 'second factor',
-      });
+      throw new ProblemError(
+        403,
+        'Second factor',
+        'Your role asks for a second factor. Set it up under your name, then go on.',
+        undefined,
+        {},
+        {
+          needs: 'second factor',
+        },
+      );
     const needed = own ? 'reader' : (asks<Role>(NEEDS) ?? (reads ? 'reader' : 'engineer'));
     if (ranks[user.role] < ranks[needed])
       throw new ProblemError(403, 'Not allowed', `This asks for the role ${needed}; yours is ${user.role}.`);
     if (asks<boolean>(CONFIRMED) && Date.now() - user.confirmedAtMs > confirmedForMs)
-      throw new ProblemError(403, 'Confirm first', 'This is weighty, so your password is asked once more.', undefined, {}, { needs: 'confirmation' });
+      throw new ProblemError(
+        403,
+        'Confirm first',
+        'This is weighty, so your password is asked once more.',
+        undefined,
+        {},
+        { needs: 'confirmation' },
+      );
     request.user = user;
     request.token = token;
     return true;

@@ -34,9 +34,7 @@ export interface Visitor {
   known: string | undefined;
 }
 export type SignInResult =
-  | { token: string; user: SignedIn; known: string }
-  | { waitS: number }
-  | { refused: 'wrong' | 'code needed' | 'code wrong' };
+  { token: string; user: SignedIn; known: string } | { waitS: number } | { refused: 'wrong' | 'code needed' | 'code wrong' };
 
 const sessionHours = 12;
 const knownDays = 180;
@@ -173,10 +171,10 @@ export class SessionService implements OnModuleDestroy {
       const step = secret === null ? null : factorStep(secret, code, Date.now(), Number(user.factorStep));
       if (step === null) return false;
       // of two at the same moment one finds it taken
-      const [, taken] = (await this.data.query('UPDATE app_user SET factor_step = $2 WHERE id = $1 AND factor_step < $2', [user.id, step])) as [
-        unknown,
-        number,
-      ];
+      const [, taken] = (await this.data.query('UPDATE app_user SET factor_step = $2 WHERE id = $1 AND factor_step < $2', [
+        user.id,
+        step,
+      ])) as [unknown, number];
       return taken === 1;
     }
     const [, used] = (await this.data.query(
@@ -202,7 +200,8 @@ export class SessionService implements OnModuleDestroy {
     const idle = Date.now() - session.usedAt.getTime() > idleMinutes * 60_000;
     if (!user || !this.mayUse(user) || idle || session.expiresAt < new Date()) {
       await this.data.getRepository(AppSession).delete({ tokenHash });
-      if (user && idle) await this.log.record('session ended', { user, address: session.address, about: `idle for ${idleMinutes} minutes` });
+      if (user && idle)
+        await this.log.record('session ended', { user, address: session.address, about: `idle for ${idleMinutes} minutes` });
       return null;
     }
     if (active && Date.now() - session.usedAt.getTime() > rememberedMs)
@@ -235,10 +234,10 @@ export class SessionService implements OnModuleDestroy {
 
   /** Ends sessions; what they have open closes on every server. */
   async end(where: 'token_hash' | 'id' | 'user_id' | 'provider_session', value: string, except: string | null = null): Promise<number> {
-    const [rows] = (await this.data.query(`DELETE FROM app_session WHERE ${where} = $1 AND ($2::uuid IS NULL OR id <> $2) RETURNING user_id`, [
-      value,
-      except,
-    ])) as [{ user_id: string }[]];
+    const [rows] = (await this.data.query(
+      `DELETE FROM app_session WHERE ${where} = $1 AND ($2::uuid IS NULL OR id <> $2) RETURNING user_id`,
+      [value, except],
+    )) as [{ user_id: string }[]];
     this.known.clear();
     for (const id of new Set(rows.map((row) => row.user_id))) await this.tell(id);
     return rows.length;

@@ -103,9 +103,12 @@ export class UsersService {
   async setUpFactor(userId: string, secret: string, code: string): Promise<string[]> {
     const step = factorStep(secret, code, Date.now(), 0);
     if (step === null)
-      throw new ProblemError(422, 'Not valid', 'This code does not fit. Check that the clock of the device is right, and give the code it shows now.', [
-        { field: 'code', problem: 'does not fit; give the code that is shown now' },
-      ]);
+      throw new ProblemError(
+        422,
+        'Not valid',
+        'This code does not fit. Check that the clock of the device is right, and give the code it shows now.',
+        [{ field: 'code', problem: 'does not fit; give the code that is shown now' }],
+      );
     const codes = newSpareCodes();
     await this.all.update(
       { id: userId },

@@ -40,7 +40,7 @@ export function RequirementEditor({
   const problems = tried.data?.problems ?? [];
   const save = async () => {
     try {
-      const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text });
+      const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: set?.version ?? 0 });
       await client.invalidateQueries();
       notice({ text: `Kept: ${ids.join(', ')}.` });
       onDone(ids[0]);

@@ -1,4 +1,6 @@
 import type { Problem } from '@underpass/contracts';
+import { isIdle } from './activity.js';
+import { askConfirmation, away, sessionEnds } from './signals.js';
 
 /** A problem the server told, with the fields that are wrong. */
 export class ApiError extends Error {
@@ -20,30 +22,55 @@ const offline: Problem = {
   detail: 'The server does not answer. Check your connection, then try again.',
 };
 
-/** One way to call the server: JSON both ways, problems as ApiError. */
-export async function call<T>(path: string, method = 'GET', body?: unknown): Promise<T> {
+/** Where a session may be missing without that being news. */
+const signingIn = (path: string, method: string) => path === 'session' || (path === 'session/confirm' && method === 'POST');
+
+async function send(path: string, method: string, body: unknown, headers: Record<string, string>): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api/${path}`, {
       method,
-      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), 'x-underpass': '1' },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        'x-underpass': '1',
+        ...(isIdle() ? { 'x-idle': '1' } : {}),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
     throw new ApiError(offline);
   }
-  if (response.status === 204) return undefined as T;
-  const content: unknown = await response.json().catch(() => null);
-  if (!response.ok)
-    throw new ApiError(
-      (content as Problem | null) ?? {
-        ...offline,
-        status: response.status,
-        title: 'Failed',
-        detail: 'The server could not finish this. Try again.',
-      },
-    );
-  return content as T;
+  if (response.ok) {
+    away.set(null);
+    return response;
+  }
+  const problem = ((await response.json().catch(() => null)) as Problem | null) ?? {
+    ...offline,
+    status: response.status,
+    title: 'Failed',
+    detail: 'The server could not finish this. Try again.',
+  };
+  if (problem.status === 503) away.set(problem.detail);
+  if (problem.status === 401 && !signingIn(path, method)) sessionEnds.set(sessionEnds.get() + 1);
+  if (problem.needs === 'confirmation' && (await askConfirmation())) return send(path, method, body, headers);
+  throw new ApiError(problem);
+}
+
+/** One way to call the server: JSON both ways, problems as ApiError. What is weighty asks for the password again and goes on. */
+export async function call<T>(path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  const response = await send(path, method, body, headers);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** Fetches a file and hands it to the browser to keep. */
+export async function download(path: string, name: string): Promise<void> {
+  const response = await send(path, 'GET', undefined, {});
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
 
 export const query = (values: Record<string, string | number | undefined | null>): string => {

@@ -10,6 +10,7 @@ export function useLive(): void {
       for (const key of ['board', 'crossings', 'crossing', 'history', 'changes', 'estate', 'access', 'signon'])
         void client.invalidateQueries({ queryKey: [key] });
     });
+    events.addEventListener('ended', () => void client.invalidateQueries({ queryKey: ['session'] }));
     events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));
     events.addEventListener('sighting', () => void client.invalidateQueries({ queryKey: ['access'] }));
     return () => events.close();

@@ -54,7 +54,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const [check, setCheck] = useState(false);
   const navigate = useNavigate();
   const canEdit = useCanEdit();
-  const tried = useEvaluation(facts, change);
+  const { view: tried, fault: untried } = useEvaluation(facts, change);
   const view = tried ?? now;
   const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
   const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
@@ -165,7 +165,16 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       {question === 'open' && <OpenPanel id={answer.id} facts={facts} view={view} change={change} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
         <FindingsList findings={now.findings} trying={remedy} onTry={tryChange} />
-        <TryPanel answer={answer} now={now} tried={tried} change={change} remedy={remedy} onChange={tryChange} why={why} />
+        <TryPanel
+          answer={answer}
+          now={now}
+          tried={tried}
+          untried={untried}
+          change={change}
+          remedy={remedy}
+          onChange={tryChange}
+          why={why}
+        />
         <span aria-hidden className="hidden min-[1000px]:block absolute left-1/2 top-3 bottom-0 border-l border-rule" />
       </div>
       <Suspense fallback={<Loading what="the history" />}>

@@ -19,6 +19,7 @@ export function TryPanel({
   answer,
   now,
   tried,
+  untried,
   change,
   remedy,
   onChange,
@@ -27,6 +28,8 @@ export function TryPanel({
   answer: CrossingAnswer;
   now: CrossingView;
   tried: CrossingView | null;
+  /** Why the change could not be worked out, if it could not. */
+  untried: string | null;
   change: Change;
   remedy: string | null;
   onChange: (change: Change, text: string | null) => void;
@@ -104,7 +107,11 @@ export function TryPanel({
       .catch((error: Error) => notice({ text: error.message }));
   const apply = () =>
     run(async () => {
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary: summary.slice(0, 300) });
+      const { changeId } = await call<{ changeId: string }>('changes', 'POST', {
+        change,
+        summary: summary.slice(0, 300),
+        seen: answer.version,
+      });
       await refresh();
       onChange([], null);
       notice({ text: `Applied: ${summary}. It is in force from now on.`, action: { label: 'Take it back', run: () => undo(changeId) } });
@@ -197,7 +204,7 @@ export function TryPanel({
         </tbody>
       </table>
       <p role="alert" className="text-brick mt-2 empty:hidden">
-        {fault}
+        {fault ?? (untried && `This change could not be worked out: ${untried}. Nothing of it is shown or applied.`)}
       </p>
       {change.length > 0 && (
         <div className="mt-3 flex flex-wrap gap-3 items-center no-print">
@@ -216,7 +223,7 @@ export function TryPanel({
           {canEdit && (
             <button
               className="btn btn-primary"
-              disabled={!applicable || busy}
+              disabled={!applicable || busy || untried !== null}
               onClick={() => void apply()}
               title={applicable ? undefined : 'This waits for work outside; it cannot be applied from here'}
             >

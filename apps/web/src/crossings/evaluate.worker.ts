@@ -11,6 +11,11 @@ self.onmessage = ({ data }: MessageEvent<{ n: number; facts?: FactsJson; change:
   }
   if (!facts) return;
   const started = performance.now();
-  const view = viewOf(facts, data.change);
-  postMessage({ n: data.n, view, tookMs: performance.now() - started });
+  try {
+    const view = viewOf(facts, data.change);
+    postMessage({ n: data.n, view, tookMs: performance.now() - started });
+  } catch (error) {
+    // told on the page: a change that cannot be worked out must not look like one without effect
+    postMessage({ n: data.n, fault: (error as Error).message });
+  }
 };

@@ -3,10 +3,12 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { ObjectKind } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
+import { call, download, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { NoSuchKind } from './NoSuchKind.js';
 import { cellOf, kindOrder, kindWords, listColumns, nameOf } from './kinds.js';
 
 interface Page {
@@ -22,6 +24,8 @@ export function EstatePage() {
   const [search, setSearch] = useSearchParams();
   const text = search.get('search') ?? '';
   const canEdit = useCanEdit();
+  const notice = useNotice();
+  const unknown = wanted !== undefined && !kindOrder.includes(wanted as ObjectKind);
   const counts = useQuery({ queryKey: ['estate', 'counts'], queryFn: () => call<{ kind: ObjectKind; count: number }[]>('estate') });
   const pages = useInfiniteQuery({
     queryKey: ['estate', kind, text],
@@ -41,9 +45,14 @@ export function EstatePage() {
           <Link className="btn" to="/estate/changes">
             Changes
           </Link>
-          <a className="btn" href="/api/estate/export" download="estate.zip">
-            Export
-          </a>
+          {canEdit && (
+            <button
+              className="btn"
+              onClick={() => void download('estate/export', 'estate.zip').catch((error: Error) => notice({ text: error.message }))}
+            >
+              Export
+            </button>
+          )}
           {canEdit && (
             <Link className="btn" to="/estate/measurements">
               Bring in a measurement
@@ -63,17 +72,18 @@ export function EstatePage() {
               key={each}
               to={`/estate/${each}`}
               className={({ isActive }) =>
-                `flex items-center gap-3 h-[29px] border-b border-rule pl-3.5 pr-2 relative whitespace-nowrap ${isActive || each === kind ? 'font-bold' : 'hover:bg-earth'}`
+                `flex items-center gap-3 h-[29px] border-b border-rule pl-3.5 pr-2 relative whitespace-nowrap ${isActive || (each === kind && !unknown) ? 'font-bold' : 'hover:bg-earth'}`
               }
-              aria-current={each === kind ? 'page' : undefined}
+              aria-current={each === kind && !unknown ? 'page' : undefined}
             >
-              {each === kind && <span aria-hidden className="absolute left-0 top-0 bottom-0 w-[5.5px] bg-tile" />}
+              {each === kind && !unknown && <span aria-hidden className="absolute left-0 top-0 bottom-0 w-[5.5px] bg-tile" />}
               <span className="flex-1">{kindWords[each].many}</span>
               <span className="text-ink-3 font-normal">{counts.data?.find((row) => row.kind === each)?.count ?? ''}</span>
             </NavLink>
           ))}
         </nav>
-        <section aria-label={kindWords[kind].many} className="min-w-0 border-t-[1.5px] border-ink pt-2.5">
+        {unknown && <NoSuchKind word={wanted} />}
+        <section aria-label={kindWords[kind].many} hidden={unknown} className="min-w-0 border-t-[1.5px] border-ink pt-2.5">
           <div className="flex gap-4 items-center pb-2">
             <label className="flex gap-2 items-center">
               Search

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { CellError, columnsOf, objectSchemas, type AuditEntry, type Column, type ObjectKind } from '@underpass/contracts';
+import { CellError, columnsOf, objectSchemas, type AuditEntry, type Column, type ObjectKind, type Problem } from '@underpass/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ApiError, call, isGone } from '../api/client.js';
@@ -7,7 +7,10 @@ import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { Conflict, type ConflictView } from './Conflict.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
+import { mergeTexts } from './merge.js';
+import { NoSuchKind } from './NoSuchKind.js';
 import { ObjectField } from './ObjectField.js';
 import { settingHelp, settingValue } from './settingHelp.js';
 import { moment } from '../ui/times.js';
@@ -44,13 +47,14 @@ export function ObjectPage() {
   const fresh = id === 'new';
   const answer = useQuery({
     queryKey: ['estate', kind, 'one', id],
-    queryFn: () => call<{ object: Record<string, unknown>; history: AuditEntry[] }>(`estate/${kind}/${encodeURIComponent(id)}`),
+    queryFn: () =>
+      call<{ object: Record<string, unknown>; version: string; history: AuditEntry[] }>(`estate/${kind}/${encodeURIComponent(id)}`),
     enabled: known && !fresh,
   });
   if (!known)
     return (
       <div className="px-6 pt-4">
-        <h1>There is no such kind of object</h1>
+        <NoSuchKind word={String(word)} />
       </div>
     );
   if (!fresh && answer.isPending)
@@ -70,6 +74,7 @@ export function ObjectPage() {
       key={`${kind}/${id}`}
       kind={kind}
       object={answer.data?.object ?? {}}
+      version={answer.data?.version ?? null}
       history={answer.data?.history ?? []}
       fresh={fresh}
       gone={isGone(answer)}
@@ -80,12 +85,15 @@ export function ObjectPage() {
 function Form({
   kind,
   object,
+  version,
   history,
   fresh,
   gone,
 }: {
   kind: ObjectKind;
   object: Record<string, unknown>;
+  /** The version it was read at; none for a new one. */
+  version: string | null;
   history: AuditEntry[];
   fresh: boolean;
   /** It was removed while it was shown. */
@@ -98,6 +106,10 @@ function Form({
   );
   const [texts, setTexts] = useState<Record<string, string>>(first);
   const [base, setBase] = useState(first);
+  // the version the texts rest on; somebody else's later one does not replace it while something is typed here
+  const [basis, setBasis] = useState(version);
+  const [conflict, setConflict] = useState<ConflictView | null>(null);
+  const [chosen, setChosen] = useState<Record<string, 'mine' | 'theirs'>>({});
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [message, setMessage] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -112,8 +124,9 @@ function Form({
     if (!moved) {
       setTexts(first);
       setBase(first);
+      setBasis(version);
     }
-  }, [first, moved]);
+  }, [first, moved, version]);
   useEffect(() => {
     if (!moved) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -131,6 +144,7 @@ function Form({
     if (Object.keys(unread).length) return setMessage('Nothing was saved. Mend the fields below.');
     if (kind === 'setting') next.value = settingValue(String(next.key), texts.value?.trim() ?? '', next.value);
     setBusy(true);
+    const conditions: Record<string, string> = basis === null ? { 'if-none-match': '*' } : { 'if-match': `"${basis}"` };
     try {
       const id = String(next.id ?? '');
       if (!id)
@@ -141,8 +155,16 @@ function Form({
           detail: 'Give it an id.',
           fields: [{ field: 'id', problem: 'must not be empty' }],
         });
-      const { changeId } = await call<{ changeId: string }>(`estate/${kind}/${encodeURIComponent(id)}`, 'PUT', next);
+      const { changeId, version: written } = await call<{ changeId: string; version: string }>(
+        `estate/${kind}/${encodeURIComponent(id)}`,
+        'PUT',
+        next,
+        conditions,
+      );
       setBase(texts);
+      setBasis(written);
+      setConflict(null);
+      setChosen({});
       await client.invalidateQueries();
       notice({
         text: `Saved ${kindWords[kind].one.toLowerCase()} ${id}. The crossings it touches are evaluated anew.`,
@@ -151,6 +173,11 @@ function Form({
       if (fresh) void navigate(`/estate/${kind}/${encodeURIComponent(id)}`, { replace: true });
     } catch (error) {
       const problem = error instanceof ApiError ? error.problem : null;
+      if (problem?.conflict) {
+        meet(problem.conflict);
+        setBusy(false);
+        return;
+      }
       setFaults(
         Object.fromEntries(
           (problem?.fields ?? []).map(({ field, problem: text }) => [
@@ -163,6 +190,33 @@ function Form({
     }
     setBusy(false);
   };
+  /** Somebody else wrote meanwhile: their version beside what is typed, nothing of either lost. */
+  const meet = ({ now, version: later, by, at: when }: NonNullable<Problem['conflict']>) => {
+    if (now === null) {
+      setBasis(null);
+      return setMessage(`${by} removed it meanwhile. What you typed is still here; save it to add it anew.`);
+    }
+    if (fresh) return setMessage(`There is one with this id already, by ${by}. Give it another id.`);
+    const theirs = Object.fromEntries(columns.map((column) => [column.name, column.write(at(now, column.path))]));
+    const merge = mergeTexts(
+      columns.map(({ name }) => name),
+      base,
+      texts,
+      theirs,
+    );
+    setConflict({ ...merge, by, at: when });
+    setChosen({});
+    setTexts(merge.texts);
+    setBase(theirs);
+    setBasis(later);
+  };
+  const choose = (field: string, which: 'mine' | 'theirs') => {
+    const clash = conflict?.clashes.find((each) => each.field === field);
+    if (!clash) return;
+    setChosen((before) => ({ ...before, [field]: which }));
+    setTexts((before) => ({ ...before, [field]: clash[which] }));
+  };
+  const undecided = conflict?.clashes.some(({ field }) => chosen[field] === undefined) ?? false;
   const remove = async () => {
     setMessage(null);
     try {
@@ -203,7 +257,8 @@ function Form({
             void save();
           }}
         >
-          {gone && <p className="text-amber mb-3">It was removed meanwhile. Save it to add it anew.</p>}
+          {conflict && <Conflict conflict={conflict} chosen={chosen} onChoose={choose} />}
+          {gone && !message && <p className="text-amber mb-3">It was removed meanwhile. Save it to add it anew.</p>}
           {message && (
             <p role="alert" className="text-brick mb-3">
               {message}
@@ -224,7 +279,7 @@ function Form({
           </div>
           {canEdit && (
             <div className="flex gap-3 mt-5 sticky bottom-0 bg-paper py-3 border-t border-rule">
-              <button className="btn btn-primary" disabled={busy || (!moved && !fresh)}>
+              <button className="btn btn-primary" disabled={busy || undecided || (!moved && !fresh)}>
                 Save {kindWords[kind].one.toLowerCase()}
               </button>
               {moved && (
@@ -233,11 +288,13 @@ function Form({
                   className="btn"
                   onClick={() => {
                     setTexts(base);
+                    setConflict(null);
+                    setChosen({});
                     setFaults({});
                     setMessage(null);
                   }}
                 >
-                  Back to how it was
+                  {conflict ? `Take ${conflict.by}’s version` : 'Back to how it was'}
                 </button>
               )}
               <span className="flex-1" />

@@ -1,27 +1,24 @@
-import { useQueryClient } from '@tanstack/react-query';
-import type { Session } from '@underpass/contracts';
-import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { SignInOptions } from '@underpass/contracts';
+import { useSearchParams } from 'react-router';
+import { call } from '../api/client.js';
 import { Mark } from '../shell/Mark.js';
+import { SignInForm } from './SignInForm.js';
 
-/** Sign-in, on the ground line. What was typed stays when it was wrong. */
+/** What became of a way to the organisation's sign-in and back. */
+const outcomes: Record<string, string> = {
+  refused: 'Your organisation’s sign-in was not completed. Try again.',
+  'no-role': 'Your organisation’s sign-in gives you no role here. Ask who manages it.',
+  'in-use': 'Your address signs in with a password here. Use it, or ask an administrator to change that.',
+  away: 'Your organisation’s sign-in does not answer. Try again in a minute.',
+};
+
+/** Sign-in, on the ground line. */
 export function SignInPage() {
   const client = useQueryClient();
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const submit = async (event: React.FormEvent) => {
-    event.preventDefault();
-    setBusy(true);
-    setFault(null);
-    try {
-      client.setQueryData(['session'], await call<Session>('session', 'POST', { email, password }));
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'Signing in failed. Try again.');
-      setBusy(false);
-    }
-  };
+  const [search] = useSearchParams();
+  const options = useQuery({ queryKey: ['sign-in options'], queryFn: () => call<SignInOptions>('session/options'), staleTime: Infinity });
+  const outcome = outcomes[search.get('sign-in') ?? ''];
   return (
     <main className="min-h-screen grid grid-rows-[1fr_auto_1fr]">
       <div />
@@ -32,43 +29,19 @@ export function SignInPage() {
         </p>
         <h1>Sign in</h1>
         <p className="text-ink-2 mt-1 mb-6">See what happens between a desk and its desktop, and change it before it hurts.</p>
-        <form onSubmit={(event) => void submit(event)} className="grid grid-cols-[88px_1fr] gap-y-3 items-center">
-          <label htmlFor="email">Address</label>
-          <input
-            id="email"
-            name="email"
-            type="text"
-            inputMode="email"
-            autoComplete="username"
-            className="field"
-            required
-            value={email}
-            aria-invalid={fault !== null}
-            onChange={(event) => setEmail(event.target.value)}
-            autoFocus
-          />
-          <label htmlFor="password">Password</label>
-          <input
-            id="password"
-            name="password"
-            type="password"
-            autoComplete="current-password"
-            className="field"
-            required
-            value={password}
-            aria-invalid={fault !== null}
-            aria-describedby="fault"
-            onChange={(event) => setPassword(event.target.value)}
-          />
-          <p id="fault" role="alert" className="col-start-2 text-brick empty:hidden">
-            {fault}
+        {outcome && (
+          <p role="alert" className="text-brick mb-4">
+            {outcome}
           </p>
-          <div className="col-start-2">
-            <button className="btn btn-primary" disabled={busy}>
-              {busy ? 'Signing in' : 'Sign in'}
-            </button>
+        )}
+        {options.data?.provider && (
+          <div className="mb-6 pb-6 border-b border-rule grid grid-cols-[88px_1fr]">
+            <a className="btn btn-primary col-start-2 justify-self-start" href="/api/session/provider">
+              Sign in with {options.data.provider}
+            </a>
           </div>
-        </form>
+        )}
+        <SignInForm onDone={(session) => client.setQueryData(['session'], session)} />
       </div>
       <div className="bg-earth border-t-[1.5px] border-ink relative">
         <svg className="absolute inset-x-0 top-0 w-full h-16" aria-hidden preserveAspectRatio="none">

@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { UserView } from '@underpass/contracts';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { Failed, Loading } from '../ui/States.js';
+import { RulesForm } from './RulesForm.js';
 import { useTitle } from '../shell/useTitle.js';
 
 const empty = { email: '', name: '', role: 'engineer', password: '' };
@@ -54,8 +56,13 @@ export function SignInsPage() {
     </>
   );
   return (
-    <div className="px-6 pt-[15px] max-w-[900px]">
-      <h1>Who may sign in</h1>
+    <div className="px-6 pt-[15px] max-w-[1080px]">
+      <div className="flex items-baseline gap-4">
+        <h1 className="flex-1">Who may sign in</h1>
+        <Link className="btn" to="/sign-ins/log">
+          Log of the doors
+        </Link>
+      </div>
       {users.isPending && <Loading what="the sign-ins" />}
       {users.isError && <Failed what="The sign-ins" error={users.error} onRetry={() => void users.refetch()} />}
       <ul className="mt-3 border-t-[1.5px] border-ink">
@@ -63,7 +70,35 @@ export function SignInsPage() {
           <li key={user.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
             <b className="w-[180px] font-semibold">{user.name}</b>
             <span className="flex-1">{user.email}</span>
-            <span className="w-[90px] text-ink-2">{user.role}</span>
+            <span className="w-[130px] text-ink-2">
+              {user.throughProvider ? 'organisation’s sign-in' : user.factor ? 'second factor' : 'password only'}
+            </span>
+            <label className="sr-only" htmlFor={`role-${user.id}`}>
+              Role of {user.name}
+            </label>
+            <select
+              id={`role-${user.id}`}
+              className="field !h-[26px] w-[104px]"
+              value={user.role}
+              disabled={user.email === session.data?.email || user.throughProvider}
+              title={user.throughProvider ? 'The role comes from the organisation’s sign-in' : undefined}
+              onChange={(event) => void run(() => call(`users/${user.id}`, 'PATCH', { role: event.target.value }))}
+            >
+              {['reader', 'engineer', 'admin'].map((role) => (
+                <option key={role}>{role}</option>
+              ))}
+            </select>
+            {user.factor && user.email !== session.data?.email ? (
+              <button
+                className="btn btn-small"
+                aria-label={`Take the second factor of ${user.name} away, for a lost device`}
+                onClick={() => void run(() => call(`users/${user.id}/factor`, 'DELETE'))}
+              >
+                Factor lost
+              </button>
+            ) : (
+              <span className="w-[86px]" />
+            )}
             {user.email === session.data?.email ? (
               <span className="text-ink-3 w-[84px]">you</span>
             ) : (
@@ -109,6 +144,8 @@ export function SignInsPage() {
           <button className="btn btn-primary">Add sign-in</button>
         </div>
       </form>
+      <h2 className="mt-8 border-t-[1.5px] border-ink pt-3">Rules</h2>
+      <RulesForm />
     </div>
   );
 }

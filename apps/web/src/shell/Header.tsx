@@ -61,6 +61,9 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
             >
               {theme === 'dark' ? 'Show it light' : 'Show it dark'}
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => void navigate('/account')}>
+              Your account
+            </DropdownMenu.Item>
             {session?.role === 'admin' && (
               <DropdownMenu.Item className={item} onSelect={() => void navigate('/sign-ins')}>
                 Who may sign in
@@ -75,11 +78,14 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
             <DropdownMenu.Item
               className={item}
               onSelect={() =>
-                void call('session', 'DELETE').finally(() => {
-                  client.clear();
-                  void navigate('/board');
-                  location.reload();
-                })
+                void call<{ leadsTo: string } | undefined>('session', 'DELETE')
+                  .catch(() => undefined)
+                  .then((there) => {
+                    client.clear();
+                    // signed out here; where the organisation’s sign-in is to be left too, it goes on there
+                    if (there) location.assign(there.leadsTo);
+                    else location.assign('/board');
+                  })
               }
             >
               Sign out

@@ -1,7 +1,12 @@
-import { useMemo, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import type { Session } from '@underpass/contracts';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useLive } from '../api/live.js';
 import { useSession } from '../api/session.js';
+import { useAway, useSessionEnds } from '../api/signals.js';
+import { ConfirmDialog } from '../session/ConfirmDialog.js';
+import { SignInAgain } from '../session/SignInAgain.js';
 import { SignInPage } from '../session/SignInPage.js';
 import { NoticeArea } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
@@ -9,12 +14,16 @@ import { Header } from './Header.js';
 import { useKeys, walkRows } from './keys.js';
 import { Shortcuts } from './Shortcuts.js';
 
+const AccountPage = lazy(async () => ({ default: (await import('../session/AccountPage.js')).AccountPage }));
+
 /** The frame of every signed-in screen. The address stays while somebody signs in, so that a deep link leads on. */
 export function Shell() {
   const session = useSession();
+  const was = useLastSession(session.data);
   if (session.isPending)
     return (
       <main className="p-6">
+        <Away />
         <Loading what="your sign-in" />
       </main>
     );
@@ -24,15 +33,41 @@ export function Shell() {
         <Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
       </main>
     );
-  if (!session.data) return <SignInPage />;
+  if (!session.data && !was) return <SignInPage />;
   return (
     <NoticeArea>
-      <SignedIn />
+      <SignedIn mustSetUpFactor={session.data?.mustSetUpFactor ?? false} />
+      {session.data ? <ConfirmDialog /> : was && <SignInAgain was={was} />}
     </NoticeArea>
   );
 }
 
-function SignedIn() {
+/** Who was signed in last on this page, so that what is open stays when a session ends by itself. */
+function useLastSession(now: Session | null | undefined): Session | null {
+  const client = useQueryClient();
+  const [was, setWas] = useState<Session | null>(null);
+  const ends = useSessionEnds();
+  useEffect(() => {
+    if (now) setWas(now);
+  }, [now]);
+  useEffect(() => {
+    if (ends > 0) void client.invalidateQueries({ queryKey: ['session'] });
+  }, [ends, client]);
+  return was;
+}
+
+/** While the server cannot work, said on every page: nothing is lost, and it is tried again. */
+function Away() {
+  const away = useAway();
+  if (away === null) return null;
+  return (
+    <p role="status" className="bg-amber-wash border-b-[1.5px] border-amber px-6 py-1.5 no-print">
+      {away}
+    </p>
+  );
+}
+
+function SignedIn({ mustSetUpFactor }: { mustSetUpFactor: boolean }) {
   useLive();
   const navigate = useNavigate();
   const find = useRef<HTMLInputElement>(null);
@@ -57,8 +92,15 @@ function SignedIn() {
         Go to the content
       </a>
       <Header find={find} onShortcuts={() => setSheet(true)} />
+      <Away />
       <main id="content" tabIndex={-1} className="outline-none max-w-[1760px] mx-auto pb-16">
-        <Outlet />
+        {mustSetUpFactor ? (
+          <Suspense fallback={<Loading what="your account" />}>
+            <AccountPage />
+          </Suspense>
+        ) : (
+          <Outlet />
+        )}
       </main>
       <Shortcuts open={sheet} onOpenChange={setSheet} />
     </>

@@ -14,6 +14,7 @@ export function Dialog({
   description,
   children,
   wide = false,
+  closable = true,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
@@ -21,6 +22,8 @@ export function Dialog({
   description?: string;
   children: React.ReactNode;
   wide?: boolean;
+  /** False where it cannot be left without doing what it asks. */
+  closable?: boolean;
 }) {
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
@@ -34,7 +37,7 @@ export function Dialog({
         >
           <div className="flex items-start gap-4">
             <Radix.Title className="text-[18px] leading-6 font-bold flex-1">{title}</Radix.Title>
-            <Radix.Close className="btn btn-small">Close</Radix.Close>
+            {closable && <Radix.Close className="btn btn-small">Close</Radix.Close>}
           </div>
           {description && <Radix.Description className="text-ink-2 mt-1">{description}</Radix.Description>}
           <div className="mt-4">{children}</div>

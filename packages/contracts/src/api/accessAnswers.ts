@@ -169,6 +169,8 @@ export interface RequirementSetView {
   breaks: string | null;
   givenUp: string[];
   origin: 'shipped' | 'shipped, changed here' | 'own';
+  /** Version it was last written at; 0 where it was not. */
+  version: number;
   text: string;
   ready: number;
   fallback: number;

@@ -29,12 +29,21 @@ export const ObjectQuery = z.object({ search: Search, ...Page });
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
 export const EditRequest = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('setting'), key: z.string().max(80), layer: Layer, target: z.string().min(1).max(64), value: SettingValue }),
+  z.strictObject({
+    type: z.literal('setting'),
+    key: z.string().max(80),
+    layer: Layer,
+    target: z.string().min(1).max(64),
+    value: SettingValue,
+  }),
   z.strictObject({
     type: z.literal('object'),
     kind: ObjectKindWord,
     id: Key,
-    field: z.string().max(80, 'must be at most 80 characters').regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+){0,3}$/, 'must be a field such as graphics.mode'),
+    field: z
+      .string()
+      .max(80, 'must be at most 80 characters')
+      .regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+){0,3}$/, 'must be a field such as graphics.mode'),
     value: BoundedJson,
   }),
   z.strictObject({
@@ -44,7 +53,8 @@ export const EditRequest = z.discriminatedUnion('type', [
   }),
 ]);
 export const ChangeRequest = z
-  .strictObject({ change: z.array(EditRequest).min(1).max(50),
+  .strictObject({
+    change: z.array(EditRequest).min(1).max(50),
     summary: z.string().trim().min(1).max(300),
     /** Version of the estate it was worked out on: what was changed since is not overwritten unseen. */
     seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
@@ -64,7 +74,10 @@ export const DraftRequest = z
   .meta({ id: 'DraftRequest' });
 
 export const ImportRequest = z
-  .strictObject({ files: boundedRecord(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000), 40), apply: z.boolean().default(false) })
+  .strictObject({
+    files: boundedRecord(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000), 40),
+    apply: z.boolean().default(false),
+  })
   .meta({ id: 'ImportRequest' });
 
 export const CheckLinkRequest = z
@@ -82,7 +95,13 @@ export const CheckLinkRequest = z
   .meta({ id: 'CheckLinkRequest' });
 
 export const MeasurementRequest = z
-  .strictObject({ text: z.string().min(1).max(20_000_000), vantage: Vantage, location: Key, endpoint: Key.optional(), person: Key.optional() })
+  .strictObject({
+    text: z.string().min(1).max(20_000_000),
+    vantage: Vantage,
+    location: Key,
+    endpoint: Key.optional(),
+    person: Key.optional(),
+  })
   .meta({ id: 'MeasurementRequest' });
 
 export type CrossingQuery = z.infer<typeof CrossingQuery>;

@@ -60,7 +60,17 @@ export const OwnAccount = z
 /** A second factor being set up: its secret as text and as a code to scan; it counts once a first code was right. */
 export const FactorOffer = z.object({ secret: z.string(), uri: z.string(), qr: z.string() }).meta({ id: 'FactorOffer' });
 export const FactorRequest = z
-  .strictObject({ secret: z.string().regex(/^[A-Z2-7]{16,64}$/).max(64), code: z.string().trim().regex(/^\d{6}$/, 'must be six digits').max(6) })
+  .strictObject({
+    secret: z
+      .string()
+      .regex(/^[A-Z2-7]{16,64}$/)
+      .max(64),
+    code: z
+      .string()
+      .trim()
+      .regex(/^\d{6}$/, 'must be six digits')
+      .max(6),
+  })
   .meta({ id: 'FactorRequest' });
 export const SpareCodes = z.object({ codes: z.array(z.string()) }).meta({ id: 'SpareCodes' });
 

@@ -18,7 +18,11 @@ export const Publication = z
     name: Name,
     kind: z.enum(['desktop', 'apps']),
     pool: Key,
-    resources: z.array(Key).min(1, 'must name at least one resource').max(5000).describe('Resources of this pool, all desktops or all applications'),
+    resources: z
+      .array(Key)
+      .min(1, 'must name at least one resource')
+      .max(5000)
+      .describe('Resources of this pool, all desktops or all applications'),
     portals: z.array(Key).max(200).default([]).describe('Portals it is attached to; none, and nobody sees it'),
   })
   .meta({ id: 'Publication' });

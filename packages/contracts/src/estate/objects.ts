@@ -87,7 +87,12 @@ export const Gateway = z
     region: Key,
     address: HostName.describe('Host name people connect to'),
     certificate: z
-      .strictObject({ names: z.array(z.string().max(253)).min(1).max(200), notBefore: Day, notAfter: Day, trust: z.enum(['public', 'organisation', 'none']) })
+      .strictObject({
+        names: z.array(z.string().max(253)).min(1).max(200),
+        notBefore: Day,
+        notAfter: Day,
+        trust: z.enum(['public', 'organisation', 'none']),
+      })
       .optional(),
     clientFloors: ClientFloors,
     securityModes: z.array(SecurityMode).min(1).max(10),

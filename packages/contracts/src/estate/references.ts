@@ -2,7 +2,12 @@ import { references, type ObjectKind } from './estate.js';
 import type { Setting } from './setting.js';
 
 /** Layers whose target is an object of the estate. */
-const targets: Partial<Record<Setting['layer'], ObjectKind>> = { location: 'location', group: 'group', person: 'person', endpoint: 'endpoint' };
+const targets: Partial<Record<Setting['layer'], ObjectKind>> = {
+  location: 'location',
+  group: 'group',
+  person: 'person',
+  endpoint: 'endpoint',
+};
 
 /** Names of other objects in a value, with the field they stand in. */
 export function referencesOf(kind: ObjectKind, value: object): { field: string; to: ObjectKind; id: string }[] {

@@ -3,23 +3,24 @@ import { Key } from './objects.js';
 import { ClientKind, DeviceClass, Layer, LineKind, Ownership } from './words.js';
 
 /** One condition a layer's entry may carry: every field given must hold. */
-export const SettingCondition = z
-  .strictObject({
-    ownership: Ownership.optional(),
-    lineKind: LineKind.optional(),
-    metered: z.boolean().optional(),
-    clientKind: ClientKind.optional(),
-    guest: z.boolean().optional(),
-    inside: z.boolean().optional(),
-  });
-
+export const SettingCondition = z.strictObject({
+  ownership: Ownership.optional(),
+  lineKind: LineKind.optional(),
+  metered: z.boolean().optional(),
+  clientKind: ClientKind.optional(),
+  guest: z.boolean().optional(),
+  inside: z.boolean().optional(),
+});
 
 export const SettingValue = z.union([z.boolean(), z.number(), z.string().max(200), z.array(z.string().max(200)).max(200)]);
 
 export const Setting = z
   .strictObject({
     id: Key,
-    key: z.string().max(80).regex(/^[a-z]+\.[a-zA-Z]+$/, 'must be a setting key such as picture.frameCap'),
+    key: z
+      .string()
+      .max(80)
+      .regex(/^[a-z]+\.[a-zA-Z]+$/, 'must be a setting key such as picture.frameCap'),
     layer: Layer,
     target: z.string().min(1).max(64).describe('The device class, location, group, person or endpoint it is for; * for the organisation'),
     value: SettingValue,

@@ -120,4 +120,5 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
   return found;
 }
 
-export const writeDocument = (objects: readonly unknown[]): string => (objects.length ? stringify(objects, { lineWidth: 140, aliasDuplicateObjects: false }) : '[]\n');
+export const writeDocument = (objects: readonly unknown[]): string =>
+  objects.length ? stringify(objects, { lineWidth: 140, aliasDuplicateObjects: false }) : '[]\n';

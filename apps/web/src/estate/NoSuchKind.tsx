@@ -1,0 +1,44 @@
+import { Link } from 'react-router';
+import { kindOrder, kindWords } from './kinds.js';
+
+/** Changes of a letter from one word to another [Levenshtein]. */
+function distance(a: string, b: string): number {
+  let row = Array.from({ length: b.length + 1 }, (_, i) => i);
+  for (const [i, letter] of [...a].entries()) {
+    const next = [i + 1];
+    for (let j = 0; j < b.length; j++)
+      next.push(Math.min((next[j] as number) + 1, (row[j + 1] as number) + 1, (row[j] as number) + (letter === b[j] ? 0 : 1)));
+    row = next;
+  }
+  return row[b.length] as number;
+}
+
+/** An address that names no kind: the nearest ones are offered. */
+export function NoSuchKind({ word }: { word: string }) {
+  const wanted = word.toLowerCase().slice(0, 40);
+  const near = kindOrder
+    .map((kind) => ({
+      kind,
+      far: Math.min(...[kind, kindWords[kind].one, kindWords[kind].many].map((each) => distance(wanted, each.toLowerCase()))),
+    }))
+    .sort((a, b) => a.far - b.far)
+    .filter(({ far }, i) => i === 0 || far <= 2)
+    .slice(0, 3);
+  return (
+    <div className="border-t-[1.5px] border-ink pt-3">
+      <h2>There is no kind “{word.slice(0, 60)}”</h2>
+      <p className="text-ink-2 mt-1">
+        Did you mean{' '}
+        {near.map(({ kind }, i) => (
+          <span key={kind}>
+            {i > 0 && ' or '}
+            <Link className="link" to={`/estate/${kind}`}>
+              {kindWords[kind].many}
+            </Link>
+          </span>
+        ))}
+        ?
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,177 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { OwnAccount } from '@underpass/contracts';
+import { useState } from 'react';
+import { ApiError, call } from '../api/client.js';
+import { useSession } from '../api/session.js';
+import { useTitle } from '../shell/useTitle.js';
+import { useNotice } from '../ui/Notice.js';
+import { Failed, Loading } from '../ui/States.js';
+import { moment } from '../ui/times.js';
+import { FactorSection } from './FactorSection.js';
+
+/** One's own account: the password, the second factor, and where one is signed in. */
+export function AccountPage() {
+  const session = useSession();
+  const account = useQuery({ queryKey: ['account'], queryFn: () => call<OwnAccount>('account') });
+  useTitle('Your account');
+  if (!session.data) return null;
+  return (
+    <div className="px-6 pt-[15px] max-w-[1000px]">
+      <h1>{session.data.name}</h1>
+      <p className="text-ink-2">
+        {session.data.email}, {{ reader: 'reader', engineer: 'access engineer', admin: 'administrator' }[session.data.role]}
+      </p>
+      {session.data.mustSetUpFactor && (
+        <p role="status" className="mt-3 text-amber font-bold">
+          Your role asks for a second factor. Set it up below; then everything else is open to you.
+        </p>
+      )}
+      {account.isPending && <Loading what="your account" />}
+      {account.isError && <Failed what="Your account" error={account.error} onRetry={() => void account.refetch()} />}
+      {account.data && (
+        <>
+          <FactorSection account={account.data} throughProvider={session.data.throughProvider} />
+          {session.data.throughProvider ? (
+            <section aria-labelledby="password-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
+              <h2 id="password-title">Password</h2>
+              <p className="text-ink-2 mt-1">You sign in through your organisation; the password is changed there.</p>
+            </section>
+          ) : (
+            <PasswordSection factor={account.data.factor} email={session.data.email} />
+          )}
+          <Sessions account={account.data} />
+        </>
+      )}
+    </div>
+  );
+}
+
+const blank = { password: '', code: '', next: '' };
+
+function PasswordSection({ factor, email }: { factor: boolean; email: string }) {
+  const [form, setForm] = useState(blank);
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState(false);
+  const client = useQueryClient();
+  const notice = useNotice();
+  const save = async () => {
+    setBusy(true);
+    setFaults({});
+    try {
+      await call('account/password', 'PUT', { password: form.password, next: form.next, ...(factor ? { code: form.code } : {}) });
+      setForm(blank);
+      notice({ text: 'Your password is changed. Everywhere else you are signed out.' });
+      await client.invalidateQueries({ queryKey: ['account'] });
+    } catch (error) {
+      const problem = error instanceof ApiError ? error.problem : null;
+      const fields = Object.fromEntries((problem?.fields ?? []).map(({ field, problem: text }) => [field, text]));
+      if (fields.password) fields.password = 'This is not your password.';
+      setFaults(problem?.fields ? fields : { next: (error as Error).message });
+    }
+    setBusy(false);
+  };
+  const field = (name: keyof typeof blank, label: string, complete: string, hint?: string) => (
+    <>
+      <label htmlFor={`own-${name}`} className="pt-1.5">
+        {label}
+      </label>
+      <div>
+        <input
+          id={`own-${name}`}
+          type={name === 'code' ? 'text' : 'password'}
+          autoComplete={complete}
+          className="field w-[320px] max-w-full"
+          required
+          value={form[name]}
+          aria-invalid={faults[name] !== undefined}
+          aria-describedby={`own-${name}-more`}
+          onChange={(event) => setForm({ ...form, [name]: event.target.value })}
+        />
+        <p id={`own-${name}-more`} className={faults[name] ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
+          {faults[name] ? sentence(faults[name]) : hint}
+        </p>
+      </div>
+    </>
+  );
+  return (
+    <section aria-labelledby="password-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
+      <h2 id="password-title">Password</h2>
+      <form
+        className="grid grid-cols-[120px_1fr] gap-y-2 mt-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <input type="hidden" autoComplete="username" value={email} />
+        {field('password', 'Now', 'current-password')}
+        {factor && field('code', 'Code', 'one-time-code')}
+        {field('next', 'New', 'new-password', 'At least 12 characters; three or four words that do not belong together are good')}
+        <div className="col-start-2">
+          <button className="btn btn-primary" disabled={busy}>
+            Change the password
+          </button>
+          <span className="ml-3 text-ink-3">Everywhere else you are signed out.</span>
+        </div>
+      </form>
+    </section>
+  );
+}
+const sentence = (text: string) => (text[0] as string).toUpperCase() + text.slice(1);
+
+function Sessions({ account }: { account: OwnAccount }) {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const end = (id: string) =>
+    void call(`account/sessions/${id}`, 'DELETE')
+      .then(() => client.invalidateQueries({ queryKey: ['account'] }))
+      .then(() => notice({ text: 'That session is ended.' }))
+      .catch((error: Error) => notice({ text: error.message }));
+  return (
+    <section aria-labelledby="sessions-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
+      <h2 id="sessions-title">Where you are signed in</h2>
+      <table className="w-full mt-2">
+        <thead className="head">
+          <tr>
+            <th scope="col" className="font-normal">
+              With
+            </th>
+            <th scope="col" className="font-normal">
+              From
+            </th>
+            <th scope="col" className="font-normal">
+              Since
+            </th>
+            <th scope="col" className="font-normal">
+              Last used
+            </th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {account.sessions.map((session) => (
+            <tr key={session.id} className="border-b border-rule h-[34px]">
+              <td>{session.device}</td>
+              <td className="mono">{session.address}</td>
+              <td>{moment(session.createdAt)}</td>
+              <td>{moment(session.usedAt)}</td>
+              <td className="text-right">
+                {session.current ? (
+                  <span className="text-ink-3">here and now</span>
+                ) : (
+                  <button
+                    className="btn btn-small"
+                    aria-label={`End the session with ${session.device} since ${moment(session.createdAt)}`}
+                    onClick={() => end(session.id)}
+                  >
+                    End it
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,134 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { FactorOffer, OwnAccount, SpareCodes } from '@underpass/contracts';
+import { useState } from 'react';
+import { call } from '../api/client.js';
+import { useNotice } from '../ui/Notice.js';
+
+/** The second factor: scanned, tried with a first code, with spare codes to print. */
+export function FactorSection({ account, throughProvider }: { account: OwnAccount; throughProvider: boolean }) {
+  const [offer, setOffer] = useState<FactorOffer | null>(null);
+  const [codes, setCodes] = useState<string[] | null>(null);
+  const [code, setCode] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const client = useQueryClient();
+  const notice = useNotice();
+  const run = async (work: () => Promise<void>) => {
+    setFault(null);
+    try {
+      await work();
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  };
+  const refresh = () =>
+    Promise.all([client.invalidateQueries({ queryKey: ['account'] }), client.invalidateQueries({ queryKey: ['session'] })]);
+  const begin = () => run(async () => setOffer(await call<FactorOffer>('account/factor/offer', 'POST')));
+  const finish = () =>
+    run(async () => {
+      setCodes((await call<SpareCodes>('account/factor', 'PUT', { secret: offer?.secret, code })).codes);
+      setOffer(null);
+      setCode('');
+      await refresh();
+    });
+  const renew = () => run(async () => setCodes((await call<SpareCodes>('account/factor/spare-codes', 'POST')).codes));
+  const remove = () =>
+    run(async () => {
+      await call('account/factor', 'DELETE');
+      setCodes(null);
+      await refresh();
+      notice({ text: 'Your second factor is removed. Signing in asks for the password alone.' });
+    });
+  return (
+    <section aria-labelledby="factor-title" className="mt-4 border-t-[1.5px] border-ink pt-3">
+      <h2 id="factor-title">Second factor</h2>
+      {throughProvider ? (
+        <p className="text-ink-2 mt-1">You sign in through your organisation, which asks for its own.</p>
+      ) : account.factor ? (
+        <>
+          <p className="text-ink-2 mt-1">
+            Signing in asks for a code of your authenticator. {account.spareCodes} of 10 spare codes are left.
+          </p>
+          <div className="flex gap-3 mt-2">
+            <button className="btn" onClick={() => void renew()}>
+              Make new spare codes
+            </button>
+            {!account.factorNeeded && (
+              <button className="btn" onClick={() => void remove()}>
+                Remove the second factor
+              </button>
+            )}
+          </div>
+        </>
+      ) : offer ? (
+        <div className="grid grid-cols-[auto_1fr] gap-6 mt-2 items-start">
+          <div
+            className="w-[168px] h-[168px] bg-[#fff] border border-rule-2 [&_svg]:w-full [&_svg]:h-full"
+            role="img"
+            aria-label="Code to scan with an authenticator"
+            dangerouslySetInnerHTML={{ __html: offer.qr }}
+          />
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void finish();
+            }}
+          >
+            <p>Scan this with an authenticator, or type its key:</p>
+            <p className="mono mt-1 break-all max-w-[420px]">{offer.secret.match(/.{1,4}/g)?.join(' ')}</p>
+            <label htmlFor="first-code" className="block mt-3">
+              Code it shows now
+            </label>
+            <input
+              id="first-code"
+              className="field mono w-[140px] mt-1"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              required
+              autoFocus
+              value={code}
+              aria-invalid={fault !== null}
+              aria-describedby="factor-fault"
+              onChange={(event) => setCode(event.target.value)}
+            />
+            <div className="flex gap-3 mt-3">
+              <button className="btn btn-primary">Use it from now on</button>
+              <button type="button" className="btn" onClick={() => setOffer(null)}>
+                Leave it
+              </button>
+            </div>
+          </form>
+        </div>
+      ) : (
+        <>
+          <p className="text-ink-2 mt-1">
+            Signing in asks for the password alone. A code from a device of yours makes a stolen password useless.
+          </p>
+          <button className="btn btn-primary mt-2" onClick={() => void begin()}>
+            Set up a second factor
+          </button>
+        </>
+      )}
+      <p id="factor-fault" role="alert" className="text-brick mt-2 empty:hidden">
+        {fault}
+      </p>
+      {codes && (
+        <div className="mt-3 border-l-[5.5px] border-tile pl-4" role="status">
+          <p className="font-bold">Your spare codes, shown this once. Each is good for one sign-in without the device.</p>
+          <ol className="mono grid grid-cols-[repeat(5,max-content)] gap-x-8 gap-y-1 mt-2">
+            {codes.map((each) => (
+              <li key={each}>{each}</li>
+            ))}
+          </ol>
+          <div className="flex gap-3 mt-3 no-print">
+            <button className="btn" onClick={() => print()}>
+              Print them
+            </button>
+            <button className="btn" onClick={() => setCodes(null)}>
+              I have them
+            </button>
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,94 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { DoorRules, Role } from '@underpass/contracts';
+import { useState } from 'react';
+import { ApiError, call } from '../api/client.js';
+import { useNotice } from '../ui/Notice.js';
+import { Failed, Loading } from '../ui/States.js';
+
+const numbers = [
+  ['idleMinutes', 'End a session after', 'minutes without anybody there', '5 to 720'],
+  ['keepMeasurementsYears', 'Keep measurements', 'years, the current one included', '1 to 20'],
+  ['keepReportsDays', 'Keep reports and verdicts', 'days: sign-ins at portals, history of verdicts', '7 to 3650'],
+  ['keepLogDays', 'Keep the log of the doors', 'days', '30 to 3650'],
+  ['keepLeftDays', 'Forget people who left', 'days after: guests past their end, names in the history of changes', '0 to 3650'],
+] as const;
+const roles: [Role, string][] = [
+  ['reader', 'readers'],
+  ['engineer', 'engineers'],
+  ['admin', 'administrators'],
+];
+
+/** What an administrator chooses about sign-ins and about how long things are kept. */
+export function RulesForm() {
+  const rules = useQuery({ queryKey: ['users', 'rules'], queryFn: () => call<DoorRules>('users/rules') });
+  if (rules.isPending) return <Loading what="the rules" />;
+  if (!rules.data) return <Failed what="The rules" error={rules.error as Error} onRetry={() => void rules.refetch()} />;
+  return <Form rules={rules.data} />;
+}
+
+function Form({ rules }: { rules: DoorRules }) {
+  const [texts, setTexts] = useState<Record<string, string>>(Object.fromEntries(numbers.map(([key]) => [key, String(rules[key])])));
+  const [factorFor, setFactorFor] = useState(rules.factorFor);
+  const [faults, setFaults] = useState<Record<string, string>>({});
+  const client = useQueryClient();
+  const notice = useNotice();
+  const save = async () => {
+    setFaults({});
+    try {
+      const wanted = { ...Object.fromEntries(numbers.map(([key]) => [key, Number(texts[key])])), factorFor };
+      client.setQueryData(['users', 'rules'], await call<DoorRules>('users/rules', 'PUT', wanted));
+      notice({ text: 'The rules are in force from now on.' });
+    } catch (error) {
+      const fields = error instanceof ApiError ? error.problem.fields : undefined;
+      setFaults(
+        fields ? Object.fromEntries(fields.map(({ field, problem }) => [field, problem])) : { idleMinutes: (error as Error).message },
+      );
+    }
+  };
+  return (
+    <form
+      className="grid grid-cols-[190px_1fr] gap-y-2 mt-2 items-baseline"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <span id="factor-for">Ask for a second factor of</span>
+      <div role="group" aria-labelledby="factor-for" className="flex gap-5">
+        {roles.map(([role, word]) => (
+          <label key={role} className="flex gap-1.5 items-center">
+            <input
+              type="checkbox"
+              checked={factorFor.includes(role)}
+              onChange={(event) => setFactorFor(event.target.checked ? [...factorFor, role] : factorFor.filter((each) => each !== role))}
+            />
+            {word}
+          </label>
+        ))}
+      </div>
+      {numbers.map(([key, label, unit, range]) => (
+        <div key={key} className="contents">
+          <label htmlFor={`rule-${key}`}>{label}</label>
+          <div>
+            <input
+              id={`rule-${key}`}
+              className="field w-[80px] text-right"
+              inputMode="numeric"
+              value={texts[key]}
+              aria-invalid={faults[key] !== undefined}
+              aria-describedby={`rule-${key}-more`}
+              onChange={(event) => setTexts({ ...texts, [key]: event.target.value })}
+            />
+            <span className="ml-2 text-ink-2">{unit}</span>
+            <span id={`rule-${key}-more`} className={`ml-3 ${faults[key] ? 'text-brick' : 'text-ink-3 text-[12.5px]'}`}>
+              {faults[key] ?? range}
+            </span>
+          </div>
+        </div>
+      ))}
+      <div className="col-start-2 mt-1">
+        <button className="btn btn-primary">Put these rules in force</button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,89 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import type { SecurityEvent } from '@underpass/contracts';
+import { Link } from 'react-router';
+import { call, download, query } from '../api/client.js';
+import { useTitle } from '../shell/useTitle.js';
+import { useNotice } from '../ui/Notice.js';
+import { Empty, Failed, Loading } from '../ui/States.js';
+import { moment } from '../ui/times.js';
+
+const pageSize = 100;
+const weighty = new Set([
+  'sign-in refused',
+  'token refused',
+  'provider refused',
+  'role changed',
+  'user removed',
+  'spare code used',
+  'second factor removed',
+]);
+
+/** What happened at the doors, the latest first. */
+export function SecurityLogPage() {
+  const notice = useNotice();
+  const log = useInfiniteQuery({
+    queryKey: ['security-log'],
+    queryFn: ({ pageParam }) => call<SecurityEvent[]>(`security-log${query({ before: pageParam, limit: pageSize })}`),
+    initialPageParam: '',
+    getNextPageParam: (last) => (last.length < pageSize ? undefined : last.at(-1)?.at),
+  });
+  useTitle('Log of the doors');
+  const take = (format: 'json' | 'syslog') =>
+    void download(`security-log/export?format=${format}`, format === 'json' ? 'security.json' : 'security.log').catch((error: Error) =>
+      notice({ text: error.message }),
+    );
+  const events = log.data?.pages.flat() ?? [];
+  return (
+    <div className="px-6 pt-[15px] max-w-[1180px]">
+      <p className="text-ink-3">
+        <Link className="link" to="/sign-ins">
+          Who may sign in
+        </Link>
+      </p>
+      <div className="flex items-baseline gap-4 flex-wrap">
+        <h1>Log of the doors</h1>
+        <span className="text-ink-3 flex-1">sign-ins, factors, rights and exports; never a password or a code</span>
+        <button className="btn" onClick={() => take('syslog')}>
+          Export as log lines
+        </button>
+        <button className="btn" onClick={() => take('json')}>
+          Export as JSON
+        </button>
+      </div>
+      {log.isPending && <Loading what="the log" />}
+      {log.isError && <Failed what="The log" error={log.error} onRetry={() => void log.refetch()} />}
+      {log.data && events.length === 0 && <Empty>Nothing happened yet.</Empty>}
+      {events.length > 0 && (
+        <table className="w-full mt-3">
+          <thead className="head">
+            <tr>
+              {['When', 'What', 'Who', 'From', ''].map((each) => (
+                <th key={each} scope="col" className="font-normal">
+                  {each}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {events.map((event) => (
+              <tr key={event.id} className="border-b border-rule h-[26px] align-baseline">
+                <td className="pr-4 whitespace-nowrap text-ink-2">{moment(event.at)}</td>
+                <td className={`pr-4 whitespace-nowrap ${weighty.has(event.kind) ? 'font-bold' : ''}`}>
+                  {(event.kind[0] as string).toUpperCase() + event.kind.slice(1)}
+                </td>
+                <td className="pr-4">{event.who}</td>
+                <td className="pr-4 mono">{event.address}</td>
+                <td className="text-ink-2 break-words">{event.about}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {log.hasNextPage && (
+        <button className="btn mt-3" disabled={log.isFetching} onClick={() => void log.fetchNextPage()}>
+          Show earlier ones
+        </button>
+      )}
+    </div>
+  );
+}
