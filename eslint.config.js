@@ -27,6 +27,12 @@ export default tseslint.config(
     },
   },
   {
+    // a promise nobody awaits ends the process when it fails, and a void before it hides that: on the server every one is caught
+    files: ['apps/server/src/**/*.ts', 'packages/standins/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: false }] },
+  },
+  {
     files: ['apps/web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },

@@ -21,7 +21,8 @@ import { aptInstall } from './apt.mjs';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const isRoot = process.getuid?.() === 0;
 
-function binaries() {
+/** Where PostgreSQL's programs are, the newest version there is. */
+export function binaries() {
   const base = '/usr/lib/postgresql';
   const versions = existsSync(base)
     ? readdirSync(base)

@@ -2,10 +2,21 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { existsSync } from 'node:fs';
+import { backup, restore } from './backup.mjs';
 import { ensureModules, root, say, tsc } from './ready.mjs';
 
+/** Commands about the whole instance, which need its database and not its programs. */
+const instance = { backup, restore };
 try {
   ensureModules();
+  const [name, file, ...more] = process.argv.slice(2).filter((word) => word !== '--json');
+  if (Object.hasOwn(instance, name ?? '')) {
+    if (more.length) throw new Error(`${name}: “${more[0]}” is one word too many; give one file`);
+    const result = await instance[name](file);
+    const plain = Object.entries(result).map(([key, value]) => `${key}: ${value}`);
+    process.stdout.write(`${process.argv.includes('--json') ? JSON.stringify(result) : plain.join('\n')}\n`);
+    process.exit(0);
+  }
   const entry = join(root, 'apps/cli/dist/main.js');
   if (!existsSync(entry)) say('Building the command line');
   tsc('apps/cli/tsconfig.build.json');
@@ -16,5 +27,5 @@ try {
   process.exit(done.status ?? 1);
 } catch (error) {
   process.stderr.write(`underpass: ${error.message}\n`);
-  process.exit(1);
+  process.exit(2);
 }

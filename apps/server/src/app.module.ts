@@ -48,6 +48,9 @@ import { Reading } from './edge/reading.service.js';
 import { HealthController } from './health/health.controller.js';
 import { MetricsService } from './health/metrics.service.js';
 import { SignonController } from './signon/signon.controller.js';
+import { PersonDataController } from './people/personData.controller.js';
+import { PersonDataService } from './people/personData.service.js';
+import { RetentionService } from './people/retention.service.js';
 import { ProblemFilter } from './problems/problem.filter.js';
 
 /** The whole server for a configuration. */
@@ -63,6 +66,7 @@ export class AppModule {
         ProviderController,
         UsersController,
         SecurityLogController,
+        PersonDataController,
         CrossingController,
         FindController,
         EstateController,
@@ -97,6 +101,8 @@ export class AppModule {
         MetricsService,
         ChangeService,
         EditService,
+        PersonDataService,
+        RetentionService,
         ImportService,
         ResultsService,
         LinkService,

@@ -14,7 +14,10 @@ try {
   for (const remark of remarksOn(config, process.env)) logger.warn(remark);
   surviveFailures(process);
   // who started this server is gone: nobody would stop it any more
-  process.once('disconnect', () => void app.close().finally(() => process.exit(0)));
+  const end = () => process.exit(0);
+  process.once('disconnect', () => {
+    app.close().then(end, end);
+  });
   process.send?.({ ready: true, port: config.port });
 } catch (error) {
   // an estate that could not be read, a port in use, a wrong setting: one line, and the way out

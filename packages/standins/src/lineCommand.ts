@@ -21,7 +21,10 @@ try {
   process.exit(1);
 }
 process.send?.({ ready: true });
-const stop = () => void Promise.all(lines.map((line) => line.close())).then(() => process.exit(0));
+const end = () => process.exit(0);
+const stop = () => {
+  Promise.all(lines.map((line) => line.close())).then(end, end);
+};
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);
 process.on('disconnect', stop);

@@ -5,7 +5,10 @@ import { openPortal } from './portal/portal.js';
 const [port = '', url = ''] = process.argv.slice(2);
 const portal = await openPortal({ port: Number(port), underpass: underpassAt(url, process.env.PORTAL_KEY ?? '') });
 process.send?.({ ready: true });
-const stop = () => void portal.close().then(() => process.exit(0));
+const end = () => process.exit(0);
+const stop = () => {
+  portal.close().then(end, end);
+};
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);
 process.on('disconnect', stop);

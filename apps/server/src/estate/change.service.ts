@@ -91,7 +91,7 @@ export class ChangeService {
       await this.store.refresh(cause);
       return {};
     } catch {
-      void this.store.catchUp(cause);
+      this.store.catchUp(cause);
       return { behind: true };
     }
   }

@@ -99,9 +99,16 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 
   /** Brings the read model up to date however long it takes: what was acknowledged appears as soon as it can be read. */
-  async catchUp(cause: string): Promise<void> {
+  catchUp(cause: string): void {
     if (this.catchingUp) return;
     this.catchingUp = true;
+    this.retry(cause)
+      .catch((error: Error) => this.logger.error(error.message))
+      .finally(() => (this.catchingUp = false))
+      .catch(() => undefined);
+  }
+
+  private async retry(cause: string): Promise<void> {
     for (let waitMs = firstWaitMs; !this.closed; waitMs = Math.min(2 * waitMs, longestWaitMs)) {
       try {
         await this.refresh(cause);
@@ -111,7 +118,6 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
         await wait(waitMs, undefined, { ref: false });
       }
     }
-    this.catchingUp = false;
   }
 
   /** Forgets everything and reads anew: for what no version tells, such as measurements that were erased. */
@@ -168,7 +174,9 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
       if (this.closed) return;
       this.listener = null;
       this.missed = true;
-      setTimeout(() => void this.listen(), 1000).unref();
+      setTimeout(() => {
+        this.listen().catch((error: Error) => this.logger.error(error.message));
+      }, 1000).unref();
     };
     client.on('error', () => undefined);
     client.on('end', again);
@@ -180,7 +188,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
       const back = this.missed;
       this.missed = false;
       this.listener = client;
-      if (back) await this.catchUp('reconnected');
+      if (back) this.catchUp('reconnected');
     } catch (error) {
       this.logger.warn(`waiting for the database: ${(error as Error).message}`);
       again();
@@ -200,7 +208,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     else if (notice.sessions) this.notices.next({ type: 'sessions', id: notice.sessions });
     else if (notice.reread)
       this.reread(notice.reread).catch((error: Error) => this.logger.error(`the estate could not be read: ${error.message}`));
-    else void this.catchUp(notice.cause ?? 'a change');
+    else this.catchUp(notice.cause ?? 'a change');
   }
 }
 

@@ -3,13 +3,14 @@ import { CellError, columnsOf, objectSchemas, type AuditEntry, type Column, type
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ApiError, call, isGone } from '../api/client.js';
-import { useCanEdit } from '../api/session.js';
+import { useCanEdit, useSession } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Conflict, type ConflictView } from './Conflict.js';
 import { kindOrder, kindWords, nameOf } from './kinds.js';
 import { mergeTexts } from './merge.js';
+import { PersonData } from './PersonData.js';
 import { NoSuchKind } from './NoSuchKind.js';
 import { ObjectField } from './ObjectField.js';
 import { settingHelp, settingValue } from './settingHelp.js';
@@ -117,6 +118,7 @@ function Form({
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
+  const isAdmin = useSession().data?.role === 'admin';
   const moved = columns.some((column) => texts[column.name] !== base[column.name]);
   useTitle(`${fresh ? `New ${kind}` : nameOf(kind, object)}`);
   useEffect(() => {
@@ -319,6 +321,7 @@ function Form({
               </li>
             ))}
           </ol>
+          {kind === 'person' && !fresh && isAdmin && <PersonData id={String(object.id)} name={nameOf(kind, object)} />}
         </aside>
       </div>
     </div>

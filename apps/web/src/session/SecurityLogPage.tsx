@@ -57,7 +57,7 @@ export function SecurityLogPage() {
         <table className="w-full mt-3">
           <thead className="head">
             <tr>
-              {['When', 'What', 'Who', 'From', ''].map((each) => (
+              {['When', 'What', 'Who', 'From', 'More'].map((each) => (
                 <th key={each} scope="col" className="font-normal">
                   {each}
                 </th>
@@ -66,7 +66,7 @@ export function SecurityLogPage() {
           </thead>
           <tbody>
             {events.map((event) => (
-              <tr key={event.id} className="border-b border-rule h-[26px] align-baseline">
+              <tr key={event.id} className="border-b border-rule h-[26px]">
                 <td className="pr-4 whitespace-nowrap text-ink-2">{moment(event.at)}</td>
                 <td className={`pr-4 whitespace-nowrap ${weighty.has(event.kind) ? 'font-bold' : ''}`}>
                   {(event.kind[0] as string).toUpperCase() + event.kind.slice(1)}

@@ -97,13 +97,13 @@ export function SignInsPage() {
                 Factor lost
               </button>
             ) : (
-              <span className="w-[86px]" />
+              <span className="w-[90px]" />
             )}
             {user.email === session.data?.email ? (
-              <span className="text-ink-3 w-[84px]">you</span>
+              <span className="text-ink-3 w-[90px] text-right">you</span>
             ) : (
               <button
-                className="btn btn-small"
+                className="btn btn-small w-[90px]"
                 aria-label={`Take the sign-in of ${user.name} away`}
                 onClick={() => void run(() => call(`users/${user.id}`, 'DELETE'))}
               >

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import pg from 'pg';
+import { RetentionService } from '../src/people/retention.service.js';
+import { RulesService } from '../src/session/rules.service.js';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let admin = '';
+let sql: pg.Client;
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url, 46_700);
+  admin = await server.signIn(people.admin);
+  sql = new pg.Client({ connectionString: database.url });
+  await sql.connect();
+}, 60_000);
+afterAll(async () => {
+  await sql.end();
+  await server.app.close();
+  await database.drop();
+});
+const ask = async <T>(path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) =>
+  (await server.call(path, { method, cookie: admin, headers, ...(body === undefined ? {} : { body }) })) as unknown as {
+    status: number;
+    body: T;
+    headers: Headers;
+  };
+/** Everything the database holds, as text: what is not in it is not kept. */
+async function everything(): Promise<string> {
+  const { rows } = await sql.query<{ name: string }>(`SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public'`);
+  let text = '';
+  for (const { name } of rows)
+    text += (await sql.query<{ t: string }>(`SELECT coalesce(string_agg(r::text, ' '), '') AS t FROM "${name}" r`)).rows[0]?.t ?? '';
+  return text;
+}
+
+test('everything about one person is shown, then erased: nowhere a word of them, and verdicts stay as counts', async () => {
+  const id = 'P136';
+  const read = await ask<{ object: { name: string; id: string } }>(`estate/person/${id}`);
+  const was = read.body.object.name;
+  const name = 'Thessaly Quillfeather';
+  await ask(`estate/person/${id}`, 'PUT', { ...read.body.object, name }, { 'if-match': read.headers.get('etag') ?? '' });
+  await ask('access/links', 'POST', { resource: 'timetable', targetKind: 'person', target: id, caption: 'Theirs' });
+  await ask('check-links', 'POST', { location: 'wexcombe', person: id });
+  await ask('drafts', 'POST', { name: 'of theirs', access: { edits: [{ kind: 'person', id, field: 'groups', value: [] }] } });
+  await ask('signon/recordings', 'POST', {
+    location: 'wexcombe',
+    person: id,
+    startedAt: '2026-11-25T08:00:00Z',
+    steps: { broker: 2 },
+    note: `of ${name}`,
+  });
+  const crossing = (await ask<{ rows: { id: string; endpoint: string }[] }>(`crossings?person=${id}`)).body.rows[0] as {
+    id: string;
+    endpoint: string;
+  };
+  const { body } = await ask<Record<string, unknown[]>>(`people/${id}/data`);
+  expect(body).toMatchObject({ person: { name }, measurements: [{ note: `of ${name}` }] });
+  for (const part of ['links', 'fieldChecks', 'verdicts', 'changes', 'endpoints', 'measurements'])
+    expect([part, (body[part] as unknown[]).length > 0]).toEqual([part, true]);
+  const counted = Number((await sql.query(`SELECT count(*) AS n FROM verdict_history WHERE crossing LIKE '${id}~%'`)).rows[0].n);
+  const engineer = await server.signIn(people.engineer);
+  expect((await server.call(`people/${id}/data`, { method: 'DELETE', cookie: engineer })).status).toBe(403);
+  expect((await ask(`people/${id}/data`, 'DELETE')).status).toBe(204);
+  const kept = await everything();
+  // their key stays where it must: in the mark that it was removed, which other servers follow, and where it was asked for
+  const left = kept.replaceAll(`(person,${id},"{""id"": ""${id}""}"`, '').replaceAll(/"person shown",[^)]*\)/g, '');
+  for (const word of [name, was, `"${id}"`, `${id}~`, `,${id},`]) {
+    const at = left.indexOf(word);
+    expect([word, at < 0 ? null : left.slice(Math.max(0, at - 150), at + 60)]).toEqual([word, null]);
+  }
+  expect(Number((await sql.query('SELECT sum(count) AS n FROM erased_verdict')).rows[0].n)).toBe(counted);
+  expect((await ask(`people/${id}/data`)).status).toBe(404);
+  expect((await ask(`crossings/${encodeURIComponent(crossing.id)}`)).status).toBe(404);
+  // the device stays, and is nobody's
+  const endpoint = (await ask<{ object: { person?: string } }>(`estate/endpoint/${crossing.endpoint}`)).body.object;
+  expect(endpoint.person).toBeUndefined();
+  // and the estate is still one that its own import takes
+  expect((await ask('estate/export')).status).toBe(200);
+});
+
+test('what was kept long enough is let go of, just after its time and not just before', async () => {
+  const retention = server.app.get(RetentionService);
+  const rules = await server.app.get(RulesService).get();
+  const day = 86_400_000;
+  const now = Date.parse('2026-11-26T12:00:00Z');
+  const year = (at: string) => ask('signon/recordings', 'POST', { location: 'wexcombe', startedAt: at, steps: { broker: 2 } });
+  for (const at of ['2023-12-31T23:00:00Z', '2024-01-01T01:00:00Z', '2026-01-01T01:00:00Z']) expect((await year(at)).status).toBe(201);
+  const at = (days: number, extra: number) => new Date(now - days * day + extra).toISOString();
+  for (const [days, extra] of [
+    [rules.keepLogDays, -60_000],
+    [rules.keepLogDays, 60_000],
+  ] as const)
+    await sql.query(
+      `INSERT INTO security_event (id, at, kind, who, address, about) VALUES (gen_random_uuid(), $1, 'signed in', $2, '', '')`,
+      [at(days, extra), extra > 0 ? 'just kept' : 'just over'],
+    );
+  for (const extra of [-60_000, 60_000])
+    await sql.query(
+      `INSERT INTO sighting (id, at, person, portal, outcome, saw, steps) VALUES (gen_random_uuid(), $1, 'P002', $2, 'list', '{}', '{}')`,
+      [at(rules.keepReportsDays, extra), extra > 0 ? 'just-kept' : 'just-over'],
+    );
+  const guest = await ask<{ object: { guest: object; id: string } }>('estate/person/P380');
+  const ended = new Date(now - (rules.keepLeftDays + 2) * day).toISOString().slice(0, 10);
+  await ask(
+    'estate/person/P380',
+    'PUT',
+    { ...guest.body.object, guest: { ...guest.body.object.guest, endsOn: ended } },
+    { 'if-match': guest.headers.get('etag') ?? '' },
+  );
+  const later = await ask<{ object: { guest: object } }>('estate/person/P379');
+  const recent = new Date(now - (rules.keepLeftDays - 2) * day).toISOString().slice(0, 10);
+  await ask(
+    'estate/person/P379',
+    'PUT',
+    { ...later.body.object, guest: { ...later.body.object.guest, endsOn: recent } },
+    { 'if-match': later.headers.get('etag') ?? '' },
+  );
+  await retention.run(now);
+  const kept = await everything();
+  expect([kept.includes('just over'), kept.includes('just kept'), kept.includes('just-over'), kept.includes('just-kept')]).toEqual([
+    false,
+    true,
+    false,
+    true,
+  ]);
+  const { rows } = await sql.query<{ name: string }>(
+    `SELECT tablename AS name FROM pg_tables WHERE tablename LIKE 'measurement_2%' ORDER BY 1`,
+  );
+  expect(rows.map(({ name }) => name)).toEqual(['measurement_2024', 'measurement_2026']);
+  expect((await ask('estate/person/P380')).status).toBe(404);
+  expect((await ask('estate/person/P379')).status).toBe(200);
+  // and again: nothing more to do, nothing fails
+  await retention.run(now);
+});

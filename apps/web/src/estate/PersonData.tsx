@@ -1,0 +1,83 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call, download } from '../api/client.js';
+import { Dialog } from '../ui/Dialog.js';
+import { useNotice } from '../ui/Notice.js';
+
+/** For administrators: everything that is kept about one person, as a file, and erased for good. */
+export function PersonData({ id, name }: { id: string; name: string }) {
+  const [asking, setAsking] = useState(false);
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const path = `people/${encodeURIComponent(id)}/data`;
+  const erase = async () => {
+    setFault(null);
+    try {
+      await call(path, 'DELETE');
+      await client.invalidateQueries();
+      notice({ text: `${id} is erased. What was worked out for them stays as counts.` });
+      void navigate('/estate/person');
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  };
+  return (
+    <section aria-labelledby="kept" className="mt-6 border-t border-rule pt-3">
+      <h2 id="kept">What is kept about them</h2>
+      <p className="text-ink-2 mt-1">Measurements, sign-ins, links, drafts, verdicts and changes.</p>
+      <div className="flex gap-3 mt-2">
+        <button
+          className="btn btn-small"
+          onClick={() => void download(path, `${id}.json`).catch((error: Error) => notice({ text: error.message }))}
+        >
+          Show all of it as a file
+        </button>
+        <button className="btn btn-small" onClick={() => setAsking(true)}>
+          Erase this person
+        </button>
+      </div>
+      {asking && (
+        <Dialog
+          open
+          onOpenChange={setAsking}
+          title={`Erase ${name}`}
+          description="They and everything kept about them are taken out, also of the history of changes. This cannot be taken back. Backups made before still hold them."
+        >
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void erase();
+            }}
+          >
+            <label htmlFor="erase-id">
+              Type <b className="mono">{id}</b> to go on
+            </label>
+            <input
+              id="erase-id"
+              className="field mono block mt-1 w-[200px]"
+              autoComplete="off"
+              autoFocus
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+            />
+            <p role="alert" className="text-brick mt-2 empty:hidden">
+              {fault}
+            </p>
+            <div className="flex gap-3 mt-3">
+              <button className="btn" disabled={typed.trim() !== id}>
+                Erase {name}
+              </button>
+              <button type="button" className="btn" onClick={() => setAsking(false)}>
+                Leave it
+              </button>
+            </div>
+          </form>
+        </Dialog>
+      )}
+    </section>
+  );
+}
