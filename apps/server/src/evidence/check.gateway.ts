@@ -201,6 +201,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
     if (message.type === 'ping') return check.say({ type: 'pong', n: message.n });
     if (message.type === 'start') {
       await this.links.progress(check.link.id, 'waiting', '');
+      // it may have left meanwhile: a place that nobody gives back would be lost for good
+      if (check.left) return;
       return this.room.enter(
         check,
         (slot) => this.go(check, slot),

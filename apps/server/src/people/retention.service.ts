@@ -29,7 +29,9 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
   ) {}
 
   onApplicationBootstrap(): void {
-    const again = () => this.run(Date.now()).catch((error: Error) => this.logger.warn(`nothing was let go of this time: ${error.message}`));
+    const again = (): void => {
+      this.run(Date.now()).catch((error: Error) => this.logger.warn(`nothing was let go of this time: ${error.message}`));
+    };
     this.timer = setInterval(again, everyMs).unref();
   }
   onApplicationShutdown(): void {
