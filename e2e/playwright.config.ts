@@ -33,7 +33,7 @@ export default defineConfig({
   webServer: {
     command: 'node e2e/serve.mjs',
     cwd: '..',
-    url: `http://localhost:${port}/api/docs`,
+    url: `http://localhost:${port}/api/health`,
     env: { E2E_PORT: String(port), TEST_DATABASE: process.env.TEST_DATABASE ?? '' },
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
     timeout: 60_000,

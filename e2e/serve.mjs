@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { openLine, openPortal, underpassAt } from '@underpass/standins';
 import pg from 'pg';
+import { openProvider } from './provider.mjs';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const admin = process.env.TEST_DATABASE;
@@ -22,6 +23,8 @@ const profiles = [
   // one that no datagram passes
   { up: { delayMs: 5, rateMbps: 20 }, down: { delayMs: 5, rateMbps: 20 }, udpBlocked: true },
 ];
+// the organisation's own sign-in, from an independent library
+const provider = await openProvider(port + 5, `http://localhost:${port}`);
 const portalKey = randomBytes(24).toString('hex');
 const server = fork(join(root, 'apps/server/dist/main.js'), [], {
   env: {
@@ -33,6 +36,8 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     CHECK_UDP_FIRST: '48100',
     PORTAL_URL: `http://localhost:${port + 4}`,
     PORTAL_KEY: portalKey,
+    SECRET_KEY: randomBytes(24).toString('hex'),
+    ...provider.env,
   },
 });
 const lines = await Promise.all(
@@ -49,6 +54,7 @@ const lines = await Promise.all(
 const portal = await openPortal({ port: port + 4, underpass: underpassAt(`http://127.0.0.1:${port}`, portalKey), wakeMs: 1500 });
 async function stop() {
   await portal.close();
+  provider.close();
   server.kill('SIGTERM');
   await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
   await Promise.all(lines.map((line) => line.close()));

@@ -175,6 +175,7 @@ export async function startCluster(name, firstPort, say = () => {}) {
     /** What the tools of PostgreSQL are asked with, for backups. */
     tool: (name, args, options = {}) => run(name, args, { ...options, env: { ...env, PGPASSWORD: password } }),
     port,
+    data,
     stop: () => {
       if (keeper?.connected) keeper.send('stopped');
       if (ours) run('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '30'], { stdio: 'ignore' });

@@ -81,7 +81,15 @@ try {
     ]);
   if (wanted('unused')) await check('unused code', [bin('knip/bin/knip.js'), '--no-progress']);
   if (wanted('format')) await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
+  if (wanted('packages')) {
+    const { code, output } = await run(process.execPath, ['scripts/packages.mjs', 'check']);
+    if (code === 0) passed++;
+    else if (code === 3) skipped++;
+    else failed++;
+    process.stdout.write(`${code === 0 ? 'ok    ' : code === 3 ? 'SKIPPED' : 'FAILED'} packages\n${output}`);
+  }
   await lint;
+  if (wanted('attack')) await check('attacks, short form', ['scripts/attack.mjs', '--short']);
   if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
   const env = { TEST_DATABASE: cluster?.url('postgres') ?? '', NODE_OPTIONS: '--experimental-vm-modules --no-warnings', TZ: 'UTC' };
   if (wanted('unit')) {

@@ -58,7 +58,9 @@ export class AppModule {
   static with(config: Config): DynamicModule {
     return {
       module: AppModule,
-      imports: [TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000, verboseRetryLog: false })],
+      imports: [
+        TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000, verboseRetryLog: false }),
+      ],
       controllers: [
         HealthController,
         SessionController,

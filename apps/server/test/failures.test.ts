@@ -138,7 +138,9 @@ describe('a server whose database fails', () => {
         CREATE VIEW estate_object AS SELECT * FROM fails()`),
     );
     await expect(runServer(own.url, 45_200)).rejects.toThrow(/could not start: .*out of shared memory/);
-    await asAdmin(own.url, (client) => client.query('DROP VIEW estate_object; DROP FUNCTION fails; ALTER TABLE estate_real RENAME TO estate_object'));
+    await asAdmin(own.url, (client) =>
+      client.query('DROP VIEW estate_object; DROP FUNCTION fails; ALTER TABLE estate_real RENAME TO estate_object'),
+    );
     expect(await count()).toEqual(before);
     const again = await runServer(own.url, 45_200);
     expect(await count()).toEqual(before);

@@ -34,6 +34,6 @@ export class BodyInterceptor implements NestInterceptor {
       throw new ProblemError(415, 'Not taken', `This address takes ${types[form]}.`);
     const bytes = await readBody(request, limit);
     if (form === 'bytes') return bytes;
-    return form === 'form' ? Object.fromEntries(new URLSearchParams(bytes.toString('utf8'))) : readJson(bytes);
+    return form === 'form' ? Object.fromEntries(new URLSearchParams(Buffer.from(bytes).toString('utf8'))) : readJson(bytes);
   }
 }

@@ -26,7 +26,9 @@ export function databaseProblem(error: unknown): ProblemError | null {
   if (/^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT)$/.test(sqlState)) return databaseAway();
   // what the driver says itself of a connection that is gone has no code
   if (
-    /connection terminated|not currently accepting connections|timeout exceeded when trying to connect|client has encountered a connection error|not queryable/i.test(message)
+    /connection terminated|not currently accepting connections|timeout exceeded when trying to connect|client has encountered a connection error|not queryable/i.test(
+      message,
+    )
   )
     return databaseAway();
   return null;

@@ -7,6 +7,8 @@ import type { Placed } from './table.js';
 
 /** The deepest a document may be nested; the reader goes down once for each level. */
 const deepest = 100;
+/** A document takes some fifty times its size while it is read. */
+const largest = 8_000_000;
 
 /** Where things stand in a document, found in the same time whatever its width. */
 class Places {
@@ -56,6 +58,7 @@ function faultOfForm(document: Document, lines: LineCounter): { line: number; pr
     if (!isMap(node)) return undefined;
     const seen = new Set<string>();
     for (const { key: name } of node.items) {
+      if (isNode(name) && !isScalar(name)) return tell(name, 'has a list or an object in place of a field’s name', 'a plain name');
       const key = String(isScalar(name) ? name.value : name);
       if (seen.has(key)) return tell(name, `has the field “${key.slice(0, 60)}” twice`, 'each field once');
       seen.add(key);
@@ -72,6 +75,7 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
     problems.push({ file, line, field: '', problem, expected });
     return [];
   };
+  if (text.length > largest) return refuse(1, `is larger than ${largest / 1_000_000} MB`, 'a smaller file; large kinds are tables');
   let document: Document;
   let content: unknown;
   try {

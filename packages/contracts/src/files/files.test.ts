@@ -148,9 +148,15 @@ describe('texts made to harm', () => {
   test('anchors, aliases and fields that stand twice are refused where they stand', () => {
     expect(said('pools.yaml', '- &a {id: x}\n- *a\n')).toEqual(['1:: has an anchor or an alias']);
     expect(said('pools.yaml', `${pool}  name: Y\n`)).toEqual(['5:: has the field “name” twice']);
+    expect(said('pools.yaml', '- id: x\n  ? [a, b]\n  : 1\n')).toEqual(['2:: has a list or an object in place of a field’s name']);
     // each level of aliases doubles what is below: never expanded, whatever its width
     const bomb = Array.from({ length: 30 }, (_, i) => `- &a${i} [${i ? `*a${i - 1},*a${i - 1}` : '1'}]`).join('\n');
     expect(said('pools.yaml', bomb)).toEqual(['1:: has an anchor or an alias']);
+  });
+
+  test('a document that would take all memory is refused by its size', () => {
+    expect(said('pools.yaml', `#${'x'.repeat(7_999_999)}`)).toEqual([]);
+    expect(said('pools.yaml', `#${'x'.repeat(8_000_000)}`)).toEqual(['1:: is larger than 8 MB']);
   });
 
   test('depth is told, not fallen over, and the number of faults of one object is bounded', () => {
