@@ -69,6 +69,7 @@ test('a password is changed by its owner; everywhere else the page asks again an
   const page = await somebody(browser, 'change@saltmarsh.example', 'Perrin Vole');
   const other = await (await browser.newContext()).newPage();
   await enter(other, 'change@saltmarsh.example', password);
+  await expect(other.getByRole('link', { name: 'Underpass' })).toBeVisible();
   await other.goto('/estate/location/tolmouth');
   await other.getByLabel('Area').fill('typed and not saved');
   await page.goto('/account');

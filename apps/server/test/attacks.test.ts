@@ -110,6 +110,83 @@ describe('with a sign-in', () => {
   });
 });
 
+describe('what runs at the same time is bounded', () => {
+  test('exports, uploads and runs of impact: some wait, and say so', async () => {
+    const change = { change: [{ type: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }] };
+    for (const [path, method, body, most] of [
+      ['estate/export', 'GET', undefined, 1],
+      ['impact', 'POST', JSON.stringify(change), 2],
+      ['estate/import', 'POST', JSON.stringify({ files: { 'people.csv': 'x'.repeat(3_000_000) } }), 1],
+    ] as const) {
+      const answers = await Promise.all(Array.from({ length: 6 }, () => ask(path, method, body)));
+      const waiting = answers.filter(({ status }) => status === 429);
+      expect([path, waiting.length]).toEqual([path, 6 - most]);
+      expect(waiting[0]?.headers.get('retry-after')).toBe('5');
+      // and afterwards it is free again
+      expect((await ask(path, method, body)).status).toBeLessThan(429);
+    }
+    await lives();
+  }, 60_000);
+
+  test('drafts of one person are bounded', async () => {
+    const draft = JSON.stringify({
+      name: 'x',
+      change: [{ type: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }],
+    });
+    const answers = [];
+    for (let i = 0; i < 205; i++) answers.push((await ask('drafts', 'POST', draft)).status);
+    expect(answers.slice(0, 200).every((status) => status === 201)).toBe(true);
+    expect(answers.slice(200)).toEqual([429, 429, 429, 429, 429]);
+  }, 60_000);
+});
+
+test('whatever is logged, nothing that opens anything stands in it', async () => {
+  const own = await makeDatabase();
+  const talkative = await runServer(own.url, 45_400, { LOG_LEVEL: 'debug' });
+  const secret = 'a password that must not be read in a log';
+  const session = (password: string) =>
+    fetch(`${talkative.base}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: people.engineer, password }),
+    });
+  await session(secret);
+  const signed = await session('under-the-estuary');
+  const cookies = signed.headers.getSetCookie().map((each) => each.split(';')[0] as string);
+  const link = (await (
+    await fetch(`${talkative.base}/api/check-links`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-underpass': '1', cookie: cookies.join('; ') },
+      body: JSON.stringify({ location: 'wexcombe' }),
+    })
+  ).json()) as { url: string };
+  const opened = link.url.split('/check/')[1] as string;
+  await fetch(`${talkative.base}/api/check/${opened}?again=${opened}`);
+  await fetch(`${talkative.base}/check/${opened}`);
+  await fetch(`${talkative.base}/api/session/provider/back?code=${secret.replaceAll(' ', '+')}`);
+  expect(talkative.output()).toMatch(/GET/);
+  for (const hidden of [
+    secret,
+    secret.replaceAll(' ', '+'),
+    'under-the-estuary',
+    opened,
+    ...cookies.map((each) => each.split('=')[1] as string),
+  ])
+    expect([hidden, talkative.output().includes(hidden)]).toEqual([hidden, false]);
+  await talkative.stop();
+  await own.drop();
+}, 60_000);
+
+test('the description of the interface is for those who are signed in, on a page without scripts of its own', async () => {
+  for (const path of ['docs', 'docs-json', 'docs/open.js', 'docs/assets/swagger-ui-bundle.js']) {
+    expect([path, (await ask(path, 'GET', undefined, '')).status]).toEqual([path, 401]);
+    const { status, headers, body } = await ask(path);
+    expect([path, status]).toEqual([path, 200]);
+    expect(headers.get('content-security-policy')).toContain("script-src 'self';");
+    if (path === 'docs') expect(body).not.toMatch(/<script>|onload=/);
+  }
+});
+
 describe('edits that meet', () => {
   const object = async (id: string) => {
     const answer = await ask(`estate/host/${id}`);

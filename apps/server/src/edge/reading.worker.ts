@@ -1,8 +1,19 @@
-import { ImportRequest, MeasurementRequest, readDocument, readFolder, RequirementSet } from '@underpass/contracts';
+import {
+  ImportRequest,
+  MeasurementRequest,
+  objectKinds,
+  readDocument,
+  readFolder,
+  RequirementSet,
+  writeFolder,
+} from '@underpass/contracts';
 import type { FileProblem, FolderContent, ObjectKind } from '@underpass/contracts';
 import { faultOfTexts } from '@underpass/contracts';
 import { faultOfSetting, faultsOfEstate, readMeasurementFile } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
+import { strToU8, zipSync } from 'fflate';
+import pg from 'pg';
+import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
 import { notValid, type ProblemError } from '../problems/problem.js';
 import { readJson } from './readJson.js';
@@ -74,6 +85,24 @@ export const measurement = ({ bytes }: { bytes: Uint8Array }) =>
     const { text, ...where } = requestOf(bytes, MeasurementRequest);
     return { where, read: readMeasurementFile(text) };
   });
+
+/** The estate folder as a ZIP, read from the database here: nobody waits while a large one is written. */
+export async function exportEstate({ databaseUrl }: { databaseUrl: string }): Promise<Read<Uint8Array>> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    const query: Query = async <T>(sql: string, parameters?: unknown[]) => (await client.query(sql, parameters)).rows as T[];
+    // one moment for both
+    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
+    const objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
+    for (const row of await objectsSince(query, '0')) if (!row.deleted) objects.get(row.kind)?.set(row.id, row.data);
+    const files = writeFolder(writtenEstate(objects), (await measurementsSince(query, '0')).map(measurementOf));
+    const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
+    return { value: zip };
+  } finally {
+    await client.end();
+  }
+}
 
 /** A sheet of codes, drawn. */
 export const sheet = async ({

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiHeader, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import {
   BoundedJson,
@@ -8,17 +8,18 @@ import {
   jsonSchemas,
   objectKinds,
   referencesOf,
-  writeFolder,
   type ObjectKind,
 } from '@underpass/contracts';
 import type { ObjectChange } from '@underpass/core';
 import type { Request, Response } from 'express';
-import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
 import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { SecurityLog } from '../session/securityLog.service.js';
+import { CONFIG, type Config } from '../config.js';
+import { TrustedProxies } from '../edge/address.js';
 import { bytesOf } from '../edge/bytesOf.js';
+import { Reading } from '../edge/reading.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from './change.service.js';
 import { EstateStore } from './estate.store.js';
@@ -35,6 +36,8 @@ export class EstateController {
     private readonly changes: ChangeService,
     private readonly imports: ImportService,
     private readonly log: SecurityLog,
+    private readonly reading: Reading,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   @Get()
@@ -53,9 +56,12 @@ export class EstateController {
   @Confirmed()
   @AtOnce('export', 1, 2)
   async export(@Req() request: SignedRequest, @Res() response: Response): Promise<void> {
-    await this.log.record('exported', { user: request.user, address: request.ip ?? '', about: 'the estate' });
-    const files = writeFolder(this.store.written(), this.store.allMeasurements());
-    const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
+    await this.log.record('exported', {
+      user: request.user,
+      address: new TrustedProxies(this.config.trustedProxy).addressOf(request),
+      about: 'the estate',
+    });
+    const zip = await this.reading.run('exportEstate', { databaseUrl: this.config.databaseUrl }, { withinMs: 60_000 });
     response.type('application/zip').attachment('estate.zip').send(Buffer.from(zip));
   }
 
