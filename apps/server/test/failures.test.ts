@@ -97,7 +97,7 @@ describe('a server whose database fails', () => {
       '3',
       'application/problem+json; charset=utf-8',
     ]);
-    expect((away.body as { detail: string }).detail).toMatch(/database.*does not answer.*kept.*3 seconds/);
+    expect((away.body as { detail: string }).detail).toMatch(/database.*does not answer.*3 seconds.*stays/);
     expect(await call('ready')).toMatchObject({ status: 503, body: { parts: { database: false } } });
     expect((await call('health')).status).toBe(200);
     // the step cannot be kept: the page is told, and a page that goes away meanwhile ends nothing

@@ -7,7 +7,7 @@ export const databaseAway = () =>
   new ProblemError(
     503,
     'The database does not answer',
-    `The database of Underpass does not answer. What you typed is kept on the page; it is tried again every ${againInS} seconds.`,
+    `The database of Underpass does not answer; it is tried again every ${againInS} seconds. What you typed stays on the page.`,
     undefined,
     { 'retry-after': String(againInS) },
   );

@@ -3,7 +3,16 @@ import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 
 /** Address, password, and the code where there is a second factor. What was typed stays when it was wrong. */
-export function SignInForm({ address, onDone }: { address?: string; onDone: (session: Session) => void }) {
+export function SignInForm({
+  address,
+  second = false,
+  onDone,
+}: {
+  address?: string;
+  /** Another way stands before it. */
+  second?: boolean;
+  onDone: (session: Session) => void;
+}) {
   const [email, setEmail] = useState(address ?? '');
   const [password, setPassword] = useState('');
   const [code, setCode] = useState<string | null>(null);
@@ -89,7 +98,7 @@ export function SignInForm({ address, onDone }: { address?: string; onDone: (ses
         {fault?.text}
       </p>
       <div className="col-start-2">
-        <button className="btn btn-primary" disabled={busy}>
+        <button className={`btn ${second ? '' : 'btn-primary'}`} disabled={busy}>
           {busy ? 'Signing in' : 'Sign in'}
         </button>
       </div>

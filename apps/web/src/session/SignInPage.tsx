@@ -41,7 +41,7 @@ export function SignInPage() {
             </a>
           </div>
         )}
-        <SignInForm onDone={(session) => client.setQueryData(['session'], session)} />
+        <SignInForm second={Boolean(options.data?.provider)} onDone={(session) => client.setQueryData(['session'], session)} />
       </div>
       <div className="bg-earth border-t-[1.5px] border-ink relative">
         <svg className="absolute inset-x-0 top-0 w-full h-16" aria-hidden preserveAspectRatio="none">
