@@ -122,7 +122,7 @@ export const attacks = {
       socket.on('error', () => undefined);
       sockets.push(socket);
       await new Promise((resolve) => socket.once('open', resolve).once('error', resolve).once('unexpected-response', resolve));
-      socket.send('{"type":"start"}', () => undefined);
+      if (socket.readyState === 1) socket.send('{"type":"start"}', () => undefined);
     }
     const random = seeded(5);
     for (const [i, socket] of sockets.entries())

@@ -1,8 +1,8 @@
 // A served copy to attack: on loopback, on a database of its own, watched from outside.
 import { fork } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
 import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { root } from '../ready.mjs';
 
 export const percentile = (values, p) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))] ?? 0;
@@ -79,39 +79,22 @@ export class Instance {
     }).then((socket) => socket.removeAllListeners('error').on('error', () => undefined));
   }
 
-  memoryMB() {
-    const row = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'));
-    return Number(row?.[1] ?? 0) / 1024;
-  }
-
   /** What others wait, and the memory, while something goes on. */
   async watched(work) {
-    let on = true;
-    const waits = [];
-    let peak = 0;
-    const asking = (async () => {
-      while (on) {
-        const from = performance.now();
-        await fetch(`${this.base}/api/session`, { headers: { cookie: this.cookie } })
-          .then((response) => response.arrayBuffer())
-          .catch(() => undefined);
-        waits.push(performance.now() - from);
-        try {
-          peak = Math.max(peak, this.memoryMB());
-        } catch {
-          // it is being started again
-        }
-        await new Promise((resolve) => setTimeout(resolve, 10));
-      }
-    })();
+    const watcher = new Worker(new URL('./watcher.mjs', import.meta.url), {
+      workerData: { base: this.base, cookie: this.cookie, pid: this.child.pid },
+    });
+    await new Promise((resolve) => watcher.once('online', resolve));
     let told;
+    let seen;
     try {
       told = await work();
     } finally {
-      on = false;
-      await asking;
+      const answer = new Promise((resolve) => watcher.once('message', resolve));
+      watcher.postMessage('stop');
+      seen = await answer;
     }
-    this.waits.push(...waits);
-    return { told, count: waits.length, p99Ms: percentile(waits, 0.99), longestMs: Math.max(...waits), peakMB: peak };
+    this.waits.push(...seen.waits);
+    return { told, count: seen.waits.length, p99Ms: percentile(seen.waits, 0.99), longestMs: Math.max(...seen.waits), peakMB: seen.peakMB };
   }
 }

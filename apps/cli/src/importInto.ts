@@ -30,7 +30,8 @@ export async function importInto(options: Options): Promise<object> {
     if (!response.ok) throw new CommandError(`${server}: ${String(content.detail ?? content.title ?? response.status)}`);
     return { response, content };
   };
-  const { response } = await call('session', { email, password });
+  const code = process.env.UNDERPASS_CODE;
+  const { response } = await call('session', { email, password, ...(code ? { code } : {}) });
   const cookie = response.headers
     .getSetCookie()
     .map((c) => c.split(';')[0])

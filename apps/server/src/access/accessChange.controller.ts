@@ -36,7 +36,7 @@ export class AccessChangeController {
   @Post('changes')
   @Takes(MB)
   async apply(@Body({ schema: AccessChangeRequest }) body: AccessChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
-    const applied = await this.changes.apply(() => this.drafts.writes(body.change), request.user.name, body.summary);
+    const applied = await this.changes.apply(() => this.drafts.writes(body.change, body.seen), request.user.name, body.summary);
     await this.results.settled();
     return applied;
   }

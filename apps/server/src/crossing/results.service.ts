@@ -38,6 +38,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private pool: Piscina | null = null;
   private work: Promise<void> = Promise.resolve();
   private subscription: Subscription | null = null;
+  private stopped = false;
   private derived: { version: number; board: Board; leading: LeadingFinding[] | null } | null = null;
   private ordered: { version: number; results: Result[] } | null = null;
   reader: FactsReader;
@@ -60,6 +61,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
+    this.stopped = true;
     this.subscription?.unsubscribe();
     await this.work.catch(() => undefined);
     await this.pool?.destroy();
@@ -71,7 +73,13 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   private queue(change: StoreChange): void {
-    this.work = this.work.then(() => this.evaluate(change)).catch((error: Error) => this.logger.error(error.stack ?? error.message));
+    this.work = this.work
+      .then(() => this.evaluate(change))
+      .catch((error: Error) => {
+        // such as a reading thread without its database: everything is evaluated again, until it stands
+        this.logger.error(`the crossings could not be evaluated, trying again: ${error.message}`);
+        if (!this.stopped) setTimeout(() => this.queue({ ...change, locations: 'all' }), 3000).unref();
+      });
   }
 
   private async evaluate({ version, cause, locations }: StoreChange): Promise<void> {
@@ -87,7 +95,9 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
         if (facts) next.set(ref.id, summariseCrossing(facts));
       }
     } else for (const [id, summary] of await this.inThreads(locations === 'all' ? 'all' : [...locations])) next.set(id, summary);
-    await this.remember(next, Number(version), cause);
+    await this.remember(next, Number(version), cause).catch((error: Error) =>
+      this.logger.warn(`the history of verdicts has a gap at version ${version}: ${error.message}`),
+    );
     this.summaries = next;
     this.refs = new Map(model.crossings.map((ref) => [ref.id, ref]));
     this.reader = reader;

@@ -8,7 +8,7 @@ import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
-import { notFound } from '../problems/problem.js';
+import { notFound, ProblemError } from '../problems/problem.js';
 import type { SignedRequest } from '../session/session.guard.js';
 
 /** Recorded sign-ins, the rules that read them, and what shortcuts would save. */
@@ -78,18 +78,20 @@ export class SignonController {
   }
 
   @Get('rules')
-  rules(): { rules: readonly SignonRule[]; shipped: boolean } {
+  rules(): { rules: readonly SignonRule[]; shipped: boolean; version: number } {
     const own = this.store.model.organisation.signonRules;
-    return { rules: own ?? shippedRules, shipped: own === undefined };
+    return { rules: own ?? shippedRules, shipped: own === undefined, version: this.store.version };
   }
 
   /** Replaces the rules; null stands for the shipped ones. */
   @Put('rules')
   @HttpCode(200)
   @Takes(256 * kB)
-  replace(@Body({ schema: RulesRequest }) { rules }: RulesRequest, @Req() request: SignedRequest): Promise<Applied> {
+  replace(@Body({ schema: RulesRequest }) { rules, seen }: RulesRequest, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () => {
       const before = this.store.find('organisation', 'organisation') ?? null;
+      if (seen !== undefined && Number(this.store.versionOf('organisation', 'organisation') ?? 0) > seen)
+        throw new ProblemError(409, 'Changed meanwhile', 'Somebody changed the organisation since you opened the rules. Load them again.');
       const { signonRules: _old, ...rest } = this.store.model.organisation;
       return [{ kind: 'organisation' as const, id: 'organisation', before, after: { ...rest, ...(rules ? { signonRules: rules } : {}) } }];
     };

@@ -6,6 +6,7 @@ import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { barOrder } from '../ui/PeopleBar.js';
 import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 
@@ -24,6 +25,7 @@ export function Consequence({
 }) {
   const client = useQueryClient();
   const notice = useNotice();
+  const undo = useUndo();
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [busy, setBusy] = useState(false);
@@ -43,15 +45,16 @@ export function Consequence({
   const apply = async () => {
     setBusy(true);
     try {
-      const { changeId } = await call<{ changeId: string }>('access/changes', 'POST', { change, summary });
+      const { changeId } = await call<{ changeId: string }>('access/changes', 'POST', { change, summary, seen: paper.data.version });
       await client.invalidateQueries();
       notice({
         text: `Applied: ${summary}. ${people === 1 ? 'It shows' : `For ${people} people it shows`} at the next sign-in.`,
-        action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
+        action: { label: 'Take it back', run: () => undo(changeId) },
       });
       onApplied();
     } catch (error) {
       notice({ text: (error as Error).message });
+      void paper.refetch();
       setBusy(false);
     }
   };

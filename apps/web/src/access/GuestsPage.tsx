@@ -8,6 +8,7 @@ import { LongList } from '../ui/LongList.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useChosen } from '../ui/useChosen.js';
 import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { day } from '../ui/times.js';
@@ -36,6 +37,7 @@ export function GuestsPage() {
   useTitle('Guests');
   const client = useQueryClient();
   const notice = useNotice();
+  const undo = useUndo();
   const canEdit = useCanEdit();
   const { chosen, setChosen, toggle } = useChosen();
   const [sure, setSure] = useState(false);
@@ -55,7 +57,7 @@ export function GuestsPage() {
       setChosen(new Set());
       notice({
         text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`,
-        action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
+        action: { label: 'Take it back', run: () => undo(changeId) },
       });
     } catch (error) {
       notice({ text: (error as Error).message });

@@ -43,7 +43,13 @@ export function LinksPage() {
       await refresh();
       notice({
         text: `The link “${link.caption}” for ${link.targetName} no longer opens.`,
-        action: { label: 'Let it open again', run: () => void call(`access/links/${link.id}/restore`, 'POST').then(refresh) },
+        action: {
+          label: 'Let it open again',
+          run: () =>
+            void call(`access/links/${link.id}/restore`, 'POST')
+              .then(refresh)
+              .catch((error: Error) => notice({ text: error.message })),
+        },
       });
     } catch (error) {
       notice({ text: (error as Error).message });

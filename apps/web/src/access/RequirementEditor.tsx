@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { readinessSentence, SetResult } from './SetResult.js';
 
 interface Tried {
@@ -24,6 +25,7 @@ export function RequirementEditor({
 }) {
   const client = useQueryClient();
   const notice = useNotice();
+  const undo = useUndo();
   const canEdit = useCanEdit();
   const [text, setText] = useState(first);
   const [settled, setSettled] = useState(first);
@@ -55,7 +57,7 @@ export function RequirementEditor({
       await client.invalidateQueries();
       notice({
         text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`,
-        action: { label: 'Take it back', run: () => void call(`changes/${changeId}/undo`, 'POST').then(() => client.invalidateQueries()) },
+        action: { label: 'Take it back', run: () => undo(changeId) },
       });
       onDone(set.origin === 'own' ? null : undefined);
     } catch (error) {

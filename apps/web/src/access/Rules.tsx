@@ -7,7 +7,18 @@ import { signonSteps } from './signonSteps.js';
 import { useNotice } from '../ui/Notice.js';
 
 /** Rules that give requests to steps, in the order in which they are tried. A * stands for any text. */
-export function Rules({ rules, shipped, onTry }: { rules: SignonRule[]; shipped: boolean; onTry: (rules: SignonRule[]) => void }) {
+export function Rules({
+  rules,
+  shipped,
+  version,
+  onTry,
+}: {
+  rules: SignonRule[];
+  shipped: boolean;
+  /** Version of the estate they were read at. */
+  version: number;
+  onTry: (rules: SignonRule[]) => void;
+}) {
   const client = useQueryClient();
   const notice = useNotice();
   const canEdit = useCanEdit();
@@ -26,7 +37,7 @@ export function Rules({ rules, shipped, onTry }: { rules: SignonRule[]; shipped:
   };
   const save = async (wanted: SignonRule[] | null) => {
     try {
-      await call('signon/rules', 'PUT', { rules: wanted });
+      await call('signon/rules', 'PUT', { rules: wanted, seen: version });
       await client.invalidateQueries({ queryKey: ['signon', 'rules'] });
       notice({ text: wanted ? 'The rules are kept for everybody.' : 'The shipped rules count again.' });
     } catch (error) {

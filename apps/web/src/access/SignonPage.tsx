@@ -21,7 +21,10 @@ export function SignonPage() {
     queryFn: () => call<SavingsView>(`signon/savings${query({ group: group?.id })}`),
     placeholderData: (previous) => previous,
   });
-  const rules = useQuery({ queryKey: ['signon', 'rules'], queryFn: () => call<{ rules: SignonRule[]; shipped: boolean }>('signon/rules') });
+  const rules = useQuery({
+    queryKey: ['signon', 'rules'],
+    queryFn: () => call<{ rules: SignonRule[]; shipped: boolean; version: number }>('signon/rules'),
+  });
   const [file, setFile] = useState<File | null>(null);
   const [reading, setReading] = useState<HarReading | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -148,9 +151,10 @@ export function SignonPage() {
       {reading && file && <Recording key={`${file.name}${file.lastModified}`} reading={reading} name={file.name} />}
       {rules.data && (
         <Rules
-          key={JSON.stringify(rules.data)}
+          key={JSON.stringify(rules.data.rules)}
           rules={rules.data.rules}
           shipped={rules.data.shipped}
+          version={rules.data.version}
           onTry={(next) => file && read(file, next)}
         />
       )}

@@ -8,6 +8,7 @@ import { useCanEdit } from '../api/session.js';
 import { Gauge } from '../drawing/Gauge.js';
 import { Arrow } from '../ui/Arrow.js';
 import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
 import { controlsFor, type Control } from './controls.js';
@@ -38,6 +39,7 @@ export function TryPanel({
   const { facts } = answer;
   const client = useQueryClient();
   const notice = useNotice();
+  const undo = useUndo();
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [layer, setLayer] = useState<Layer>('location');
@@ -100,11 +102,6 @@ export function TryPanel({
     setBusy(false);
   };
   const refresh = () => client.invalidateQueries();
-  const undo = (changeId: string) =>
-    void call(`changes/${changeId}/undo`, 'POST')
-      .then(refresh)
-      .then(() => notice({ text: `Taken back: ${summary}.` }))
-      .catch((error: Error) => notice({ text: error.message }));
   const apply = () =>
     run(async () => {
       const { changeId } = await call<{ changeId: string }>('changes', 'POST', {
@@ -114,7 +111,10 @@ export function TryPanel({
       });
       await refresh();
       onChange([], null);
-      notice({ text: `Applied: ${summary}. It is in force from now on.`, action: { label: 'Take it back', run: () => undo(changeId) } });
+      notice({
+        text: `Applied: ${summary}. It is in force from now on.`,
+        action: { label: 'Take it back', run: () => undo(changeId, `Taken back: ${summary}.`) },
+      });
     });
   const keep = () =>
     run(async () => {

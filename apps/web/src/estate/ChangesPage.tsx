@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useDrafts, useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
-import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
@@ -13,17 +13,12 @@ import { moment } from '../ui/times.js';
 /** Who changed what and when; the last change can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
   const client = useQueryClient();
-  const notice = useNotice();
+  const undo = useUndo();
   const canEdit = useCanEdit();
   const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
   const drafts = useDrafts();
   const { drop } = useKeepDraft();
   useTitle('Changes');
-  const undo = (entry: AuditEntry) =>
-    void call(`changes/${entry.changeId}/undo`, 'POST')
-      .then(() => client.invalidateQueries())
-      .then(() => notice({ text: `Taken back: ${entry.summary}.` }))
-      .catch((error: Error) => notice({ text: error.message }));
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
       <p className="text-ink-3">
@@ -48,7 +43,7 @@ export function ChangesPage() {
               )}
             </div>
             {canEdit && entry.canUndo ? (
-              <button className="btn btn-small" onClick={() => undo(entry)}>
+              <button className="btn btn-small" onClick={() => undo(entry.changeId, `Taken back: ${entry.summary}.`)}>
                 Take it back
               </button>
             ) : (

@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { ApiError, call, isGone } from '../api/client.js';
 import { useCanEdit, useSession } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
+import { useUndo } from '../ui/useUndo.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Conflict, type ConflictView } from './Conflict.js';
@@ -117,6 +118,7 @@ function Form({
   const navigate = useNavigate();
   const client = useQueryClient();
   const notice = useNotice();
+  const undo = useUndo();
   const canEdit = useCanEdit();
   const isAdmin = useSession().data?.role === 'admin';
   const moved = columns.some((column) => texts[column.name] !== base[column.name]);
@@ -135,10 +137,6 @@ function Form({
     addEventListener('beforeunload', ask);
     return () => removeEventListener('beforeunload', ask);
   }, [moved]);
-  const undo = (changeId: string) =>
-    void call(`changes/${changeId}/undo`, 'POST')
-      .then(() => client.invalidateQueries())
-      .catch((error: Error) => notice({ text: error.message }));
   const save = async () => {
     const { object: next, faults: unread } = assemble(columns, texts);
     setFaults(unread);

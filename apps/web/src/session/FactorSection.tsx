@@ -103,7 +103,7 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
           <p className="text-ink-2 mt-1">
             Signing in asks for the password alone. A code from a device of yours makes a stolen password useless.
           </p>
-          <button className="btn btn-primary mt-2" onClick={() => void begin()}>
+          <button className={`btn mt-2 ${account.factorNeeded ? 'btn-primary' : ''}`} onClick={() => void begin()}>
             Set up a second factor
           </button>
         </>

@@ -36,7 +36,12 @@ export const AccessChange = z
   .refine((change) => (change.move === undefined) !== (change.edits === undefined), 'must hold a move or edits, not both')
   .meta({ id: 'AccessChange' });
 export const AccessChangeRequest = z
-  .strictObject({ change: AccessChange, summary: z.string().trim().min(1).max(300) })
+  .strictObject({
+    change: AccessChange,
+    summary: z.string().trim().min(1).max(300),
+    /** Version of the estate it was seen on: lists that were changed since are not overwritten unseen. */
+    seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
+  })
   .meta({ id: 'AccessChangeRequest' });
 
 export const WithdrawRequest = z.strictObject({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
@@ -115,7 +120,9 @@ export const RecordingRequest = z
     note: z.string().max(300).optional(),
   })
   .meta({ id: 'RecordingRequest' });
-export const RulesRequest = z.strictObject({ rules: z.array(SignonRule).max(100).nullable() }).meta({ id: 'RulesRequest' });
+export const RulesRequest = z
+  .strictObject({ rules: z.array(SignonRule).max(100).nullable(), seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional() })
+  .meta({ id: 'RulesRequest' });
 export const SavingsQuery = z.object({
   group: Key.optional(),
   location: Key.optional(),

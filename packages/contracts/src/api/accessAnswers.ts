@@ -84,6 +84,8 @@ export interface ResourceReach extends Named {
   ways: { chain: ChainNode[]; people: number; first: Named[] }[];
 }
 export interface ConsequenceView {
+  /** Version of the estate it was worked out on. */
+  version: number;
   edits: number;
   people: number;
   rows: { person: Named; gains: string[]; loses: string[]; desktops: string[]; at: 'next sign-in' }[];
