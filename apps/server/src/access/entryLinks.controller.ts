@@ -44,7 +44,7 @@ export class EntryLinksController {
 
   /** The print sheet: codes with captions, as SVG or PDF. */
   @Get('sheet')
-  @AtOnce('print sheet', 1, 2)
+  @AtOnce('print sheet', 3, 6)
   async sheet(@Query({ schema: SheetQuery }) { ids, distanceM, format }: SheetQuery, @Res() response: Response): Promise<void> {
     const codes = await this.links.some(ids.split(','));
     const sheet = await this.reading.run('sheet', { codes, distanceM, format }, { withinMs: 30_000 });

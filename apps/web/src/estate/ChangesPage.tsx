@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { AuditEntry } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
@@ -12,7 +12,6 @@ import { moment } from '../ui/times.js';
 
 /** Who changed what and when; the last change can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
-  const client = useQueryClient();
   const undo = useUndo();
   const canEdit = useCanEdit();
   const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
