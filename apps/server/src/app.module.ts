@@ -40,6 +40,7 @@ import { CheckController } from './evidence/check.controller.js';
 import { CheckGateway } from './evidence/check.gateway.js';
 import { LinkService } from './evidence/link.service.js';
 import { LinksController } from './evidence/links.controller.js';
+import { TrustedProxies } from './edge/address.js';
 import { AtOnceInterceptor } from './edge/atOnce.interceptor.js';
 import { BodyInterceptor } from './edge/body.interceptor.js';
 import { EdgePipe } from './edge/edge.pipe.js';
@@ -92,6 +93,7 @@ export class AppModule {
         { provide: APP_INTERCEPTOR, useClass: AtOnceInterceptor },
         { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
         PublicOrigin,
+        { provide: TrustedProxies, useFactory: ({ trustedProxy }: Config) => new TrustedProxies(trustedProxy), inject: [CONFIG] },
         Reading,
         EstateStore,
         SecurityLog,

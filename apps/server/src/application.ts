@@ -100,7 +100,7 @@ export async function createApplication(config: Config, pages: string | null): P
       }),
     );
   const gateway = app.get(CheckGateway);
-  const proxies = new TrustedProxies(config.trustedProxy);
+  const proxies = app.get(TrustedProxies);
   const slowly = (limit: number) =>
     rateLimit({
       windowMs: 60_000,

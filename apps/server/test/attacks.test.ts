@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomBytes } from 'node:crypto';
-import { runServer, type RunningServer } from './attack/process.js';
+import { runServer, visitor, type RunningServer } from './attack/process.js';
 import { makeDatabase, people } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -9,19 +9,8 @@ let cookie = '';
 const token = 'A'.repeat(32);
 const upgrade = (origin: string | null, of = token) =>
   `GET /api/check/${of}/ws HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\n${origin === null ? '' : `Origin: ${origin}\r\n`}Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: ${randomBytes(16).toString('base64')}\r\n\r\n`;
-const ask = async (path: string, method = 'GET', body?: string, as = cookie, headers: Record<string, string> = {}) => {
-  const response = await fetch(`${server.base}/api/${path}`, {
-    method,
-    headers: { 'x-underpass': '1', cookie: as, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-    ...(body === undefined ? {} : { body }),
-  });
-  const text = await response.text();
-  return {
-    status: response.status,
-    body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as never,
-    headers: response.headers,
-  };
-};
+const ask = (path: string, method = 'GET', body?: string, as = cookie, headers: Record<string, string> = {}) =>
+  visitor(server.base, as).call(path, method, body, headers);
 const lives = async () => {
   expect(server.alive()).toBe(true);
   expect((await ask('session')).status).toBe(200);
@@ -30,12 +19,7 @@ const lives = async () => {
 beforeAll(async () => {
   database = await makeDatabase();
   server = await runServer(database.url, 45_000);
-  const response = await fetch(`${server.base}/api/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', 'x-underpass': '1' },
-    body: JSON.stringify({ email: people.engineer, password: 'under-the-estuary' }),
-  });
-  cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+  ({ cookie } = await server.signIn(people.engineer));
 }, 60_000);
 afterAll(async () => {
   await server.stop();
@@ -267,6 +251,32 @@ describe('edits that meet', () => {
         ['changes', { change: [edit], summary: 'x' }],
       ] as const)
         expect([path, edit.value, (await ask(path, 'POST', JSON.stringify(body))).status]).toEqual([path, edit.value, 422]);
+  });
+
+  test('a change that was worked out on an earlier version is told, for single fields, lists and rules alike', async () => {
+    const id = await some();
+    const { version } = (await ask('board')).body as { version: number };
+    const edit = (seen: number, value: string) =>
+      ask('changes', 'POST', JSON.stringify({ change: [{ type: 'object', kind: 'host', id, field: 'name', value }], summary: 'x', seen }));
+    expect((await edit(version, 'Seen')).status).toBe(201);
+    expect((await edit(version, 'Behind')).status).toBe(409);
+    const groups = (value: string[], seen: number) =>
+      ask(
+        'access/changes',
+        'POST',
+        JSON.stringify({ change: { edits: [{ kind: 'person', id: 'P101', field: 'groups', value }] }, summary: 'x', seen }),
+      );
+    const { version: then } = (await ask('board')).body as { version: number };
+    expect((await groups(['all-staff'], then)).status).toBe(201);
+    expect((await groups([], then)).status).toBe(409);
+    const { version: read } = (await ask('signon/rules')).body as { version: number };
+    const rules = (seen: number) => ask('signon/rules', 'PUT', JSON.stringify({ rules: [{ step: 'broker', host: 'broker.*' }], seen }));
+    expect((await rules(read)).status).toBe(200);
+    expect((await rules(read)).status).toBe(409);
+    // lists of what is not there are refused on paper as they are in a form
+    const paper = { edits: [{ kind: 'person', id: 'P101', field: 'groups', value: ['nobody-knows'] }] };
+    expect((await ask('access/consequence', 'POST', JSON.stringify(paper))).status).toBe(422);
+    expect((await ask('drafts', 'POST', JSON.stringify({ name: 'x', access: paper }))).status).toBe(422);
   });
 
   test('of two who take the same change back, the second is told', async () => {

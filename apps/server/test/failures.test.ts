@@ -1,21 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { createSocket } from 'node:dgram';
 import pg from 'pg';
 import { WebSocket } from 'ws';
 import type { CheckLinkView } from '@underpass/contracts';
-import { readConfig, remarksOn } from '../src/config.js';
-import { ownCandidates } from '../src/evidence/datagrams.js';
-import { Doorway } from '../src/evidence/doorway.js';
-import { databaseProblem } from '../src/problems/databaseProblem.js';
-import { loggedAddress } from '../src/application.js';
-import { runServer, type RunningServer } from './attack/process.js';
+import { runServer, type RunningServer, type Visitor } from './attack/process.js';
+import { until } from './attack/until.js';
 import { makeDatabase, people } from './server.js';
 
-const until = async (good: () => Promise<boolean> | boolean, withinMs = 10_000): Promise<boolean> => {
-  for (const end = Date.now() + withinMs; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 60)))
-    if (await Promise.resolve(good()).catch(() => false)) return true;
-  return false;
-};
 const asAdmin = async <T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> => {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
@@ -29,22 +19,9 @@ const asAdmin = async <T>(url: string, work: (client: pg.Client) => Promise<T>):
 describe('a server whose database fails', () => {
   let database: Awaited<ReturnType<typeof makeDatabase>>;
   let server: RunningServer;
-  let cookie = '';
   const name = () => new URL(database.url).pathname.slice(1);
   const admin = String(process.env.TEST_DATABASE);
-  const call = async (path: string, method = 'GET', body?: unknown) => {
-    const response = await fetch(`${server.base}/api/${path}`, {
-      method,
-      headers: { 'x-underpass': '1', cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-    const text = await response.text();
-    return {
-      status: response.status,
-      body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as never,
-      headers: response.headers,
-    };
-  };
+  let call: Visitor['call'];
   /** The database is gone for this server: nobody may connect, and who is connected is cut off. */
   const cut = () =>
     asAdmin(admin, async (client) => {
@@ -56,12 +33,7 @@ describe('a server whose database fails', () => {
   beforeAll(async () => {
     database = await makeDatabase();
     server = await runServer(database.url, 45_100);
-    const response = await fetch(`${server.base}/api/session`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-underpass': '1' },
-      body: JSON.stringify({ email: people.engineer, password: 'under-the-estuary' }),
-    });
-    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+    ({ call } = await server.signIn(people.engineer));
   }, 60_000);
   afterAll(async () => {
     await mend();
@@ -177,171 +149,4 @@ describe('a server whose database fails', () => {
     expect((await call('changes')).status).toBe(200);
     expect(server.alive()).toBe(true);
   }, 60_000);
-});
-
-describe('field checks made to hurt', () => {
-  let database: Awaited<ReturnType<typeof makeDatabase>>;
-  let server: RunningServer;
-  let cookie = '';
-  beforeAll(async () => {
-    database = await makeDatabase();
-    server = await runServer(database.url, 45_300, { CHECKS_AT_ONCE: '2' });
-    const response = await fetch(`${server.base}/api/session`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-underpass': '1' },
-      body: JSON.stringify({ email: people.engineer, password: 'under-the-estuary' }),
-    });
-    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
-  }, 60_000);
-  afterAll(async () => {
-    await server.stop();
-    await database.drop();
-  });
-  const link = async (headers: Record<string, string> = {}) => {
-    const response = await fetch(`${server.base}/api/check-links`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-underpass': '1', cookie, ...headers },
-      body: JSON.stringify({ location: 'wexcombe' }),
-    });
-    return ((await response.json()) as CheckLinkView).url as string;
-  };
-  const open = async (url: string) => {
-    const socket = new WebSocket(`ws://127.0.0.1:${server.port}/api/check/${url.split('/check/')[1]}/ws`);
-    const heard: { type: string; sdp?: string }[] = [];
-    socket.on('message', (data) => heard.push(JSON.parse(String(data as Buffer)) as { type: string }));
-    socket.on('error', () => undefined);
-    await new Promise((resolve) => socket.once('open', resolve));
-    return { socket, heard, say: (message: object) => socket.send(JSON.stringify(message)) };
-  };
-
-  test('pages of one link that ignore their end hold no place', async () => {
-    const url = await link();
-    const deaf = [];
-    for (let i = 0; i < 4; i++) {
-      const page = await open(url);
-      page.say({ type: 'start' });
-      // a page that never answers the close
-      (page.socket as unknown as { _receiver: { removeAllListeners: (event: string) => void } })._receiver.removeAllListeners('conclude');
-      deaf.push(page);
-    }
-    const others = [await open(await link())];
-    for (const page of others) page.say({ type: 'start' });
-    expect(await until(() => others.every(({ heard }) => heard.some(({ type }) => type === 'go')), 2000)).toBe(true);
-    for (const { socket } of [...deaf, ...others]) socket.terminate();
-  });
-
-  test('the first frame that is no message ends the page', async () => {
-    for (const junk of [
-      '[',
-      '{"type":"start","more":1}',
-      `${'['.repeat(30_000)}`,
-      JSON.stringify({ type: 'ping', n: 'x' }),
-      Buffer.alloc(20_000),
-    ]) {
-      const page = await open(await link());
-      const closed = new Promise((resolve) => page.socket.once('close', () => resolve(true)));
-      for (let i = 0; i < 50; i++) page.socket.send(junk);
-      expect(await Promise.race([closed, new Promise((resolve) => setTimeout(() => resolve(false), 2000))])).toBe(true);
-      expect(page.heard.filter(({ type }) => type === 'ended')).toHaveLength(1);
-    }
-  });
-
-  test('an offer makes the server send to nobody but the page itself, a few datagrams at most', async () => {
-    const third = createSocket('udp4');
-    let got = 0;
-    third.on('message', () => got++);
-    await new Promise<void>((resolve) => third.bind(0, '127.0.0.2', resolve));
-    const page = await open(await link());
-    page.say({ type: 'start' });
-    expect(await until(() => page.heard.some(({ type }) => type === 'go'))).toBe(true);
-    const { port } = third.address();
-    const candidates = Array.from(
-      { length: 60 },
-      (_, i) => `a=candidate:${i} 1 udp 2122260223 127.0.0.2 ${port} typ host\r\na=candidate:9${i} 1 udp 1 third.example ${port} typ host`,
-    ).join('\r\n');
-    page.say({
-      type: 'offer',
-      sdp: `v=0\r\no=- 1 2 IN IP4 127.0.0.1\r\ns=-\r\nt=0 0\r\na=group:BUNDLE 0\r\na=msid-semantic: WMS\r\nm=application 9 UDP/DTLS/SCTP webrtc-datachannel\r\nc=IN IP4 127.0.0.2\r\na=ice-ufrag:abcd\r\na=ice-pwd:abcdefghijklmnopqrstuvwx\r\na=fingerprint:sha-256 ${Array(32).fill('AA').join(':')}\r\na=setup:actpass\r\na=mid:0\r\na=sctp-port:5000\r\na=max-message-size:262144\r\n${candidates}\r\n`,
-    });
-    expect(await until(() => page.heard.some(({ type }) => type === 'answer'), 5000)).toBe(true);
-    await new Promise((resolve) => setTimeout(resolve, 2500));
-    expect(got).toBe(0);
-    page.socket.terminate();
-    third.close();
-    const offer = `x\r\n${Array.from({ length: 20 }, (_, i) => `a=candidate:${i} 1 UDP 1 192.0.2.7 ${5000 + i} typ host`).join('\r\n')}\r\na=candidate:1 1 udp 1 192.0.2.8 5000 typ host\r\na=candidate:1 1 udp 1 192.0.2.7 53 typ host\r\ny`;
-    expect(ownCandidates(offer, '192.0.2.7').match(/a=candidate/g)).toHaveLength(8);
-    expect(ownCandidates(offer, null)).toBe('x\r\ny');
-  });
-
-  test('a link is made of the configured address, whatever the request says', async () => {
-    expect(await link({ 'x-forwarded-host': 'evil.example', 'x-forwarded-proto': 'https' })).toMatch(
-      new RegExp(`^http://localhost:${server.port}/check/`),
-    );
-    const raw = await server.raw(
-      `POST /api/check-links HTTP/1.1\r\nHost: evil.example\r\nX-Underpass: 1\r\nCookie: ${cookie}\r\nContent-Type: application/json\r\nContent-Length: 23\r\nConnection: close\r\n\r\n{"location":"wexcombe"}`,
-    );
-    expect(raw).toContain(`http://localhost:${server.port}/check/`);
-    expect(raw).not.toContain('evil.example');
-  });
-});
-
-describe('small parts', () => {
-  test('failures of the database as problems: PostgreSQL manual, appendix A', () => {
-    for (const [error, status] of [
-      [{ code: '53100' }, 507],
-      [{ code: '53200' }, 503],
-      [{ code: '57014' }, 503],
-      [{ code: '57P01' }, 503],
-      [{ code: '08006' }, 503],
-      [{ code: 'ECONNREFUSED' }, 503],
-      [{ message: 'Connection terminated unexpectedly' }, 503],
-      [{ code: '23505' }, null],
-      [new Error('anything else'), null],
-    ] as const)
-      expect([error, databaseProblem(error)?.problem.status ?? null]).toEqual([error, status]);
-  });
-
-  test('an address counts its tries, wrong ones apart, each window anew', () => {
-    let now = 0;
-    const doorway = new Doorway(60_000, 5, 2, () => now);
-    expect(Array.from({ length: 6 }, () => doorway.tooMany('a'))).toEqual([false, false, false, false, false, true]);
-    expect(doorway.tooMany('b')).toBe(false);
-    doorway.wrong('b');
-    expect(doorway.tooMany('b')).toBe(false);
-    doorway.wrong('b');
-    expect(doorway.tooMany('b')).toBe(true);
-    now = 59_999;
-    expect(doorway.tooMany('b')).toBe(true);
-    now = 60_000;
-    expect(doorway.tooMany('b')).toBe(false);
-  });
-
-  test('nothing that opens something stands in a logged address', () => {
-    expect(loggedAddress('/api/check/SECRETSECRETSECRET12/ws')).toBe('/api/check/…/ws');
-    expect(loggedAddress('/api/session/provider/back?code=SECRET&state=S')).toBe('/api/session/provider/back?…');
-    expect(loggedAddress('/api/check/SECRET?x=1')).toBe('/api/check/…?…');
-  });
-
-  test('with the demo only this machine is served; what has no effect is told', () => {
-    const base = { DATABASE_URL: 'postgres://x', SECRET_KEY: 'k'.repeat(30) };
-    expect(readConfig({ ...base, DEMO_FOLDER: 'demo' }).host).toBe('127.0.0.1');
-    expect(readConfig(base).host).toBe('::');
-    const told = (environment: Record<string, string>) => remarksOn(readConfig(environment), environment).join('\n');
-    expect(told({ ...base, PUBLIC_URL: 'https://underpass.example' })).toBe('');
-    expect(told(base)).toContain('PUBLIC_URL is not set');
-    expect(told({ ...base, DEMO_FOLDER: 'demo', HOST: '0.0.0.0', PUBLIC_URL: 'https://u.example' })).toContain(
-      'are not taken from other machines',
-    );
-    expect(told({ DATABASE_URL: 'x', PUBLIC_URL: 'https://u.example' })).toContain('SECRET_KEY is not set');
-    for (const [wrong, name] of [
-      [{ OIDC_ISSUER: 'https://id.example' }, 'OIDC_CLIENT_ID'],
-      [{ SECRET_KEY: 'short' }, 'SECRET_KEY'],
-      [{ TRUSTED_PROXY: 'everybody' }, 'TRUSTED_PROXY'],
-      [{ METRICS_TOKEN: 'x' }, 'METRICS_TOKEN'],
-    ] as const)
-      expect(() => readConfig({ ...base, ...wrong })).toThrow(name);
-    expect(() =>
-      readConfig({ ...base, OIDC_ISSUER: 'https://id.example', OIDC_CLIENT_ID: 'a', OIDC_CLIENT_SECRET: 'b', OIDC_ROLES: 'x=king' }),
-    ).toThrow('OIDC_ROLES');
-  });
 });

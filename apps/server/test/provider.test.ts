@@ -138,6 +138,10 @@ class Browser {
       return this.go(new URL(to, url).href, most - 1);
     return { status: response.status, url: to ?? url.href, text: await response.text() };
   }
+  /** The provider does not know this browser any more. */
+  forgetProvider(): void {
+    this.jars.delete(new URL(issuer).host);
+  }
   cookie(name: string): string | undefined {
     const value = this.jars.get(`127.0.0.1:${server.port}`)?.get(name);
     return value === undefined ? undefined : `${name}=${value}`;
@@ -235,6 +239,27 @@ describe('sign-in through the organisation’s provider', () => {
       expect([odd, (await new Browser().go(`${start()}/back${odd}`)).url]).toEqual([odd, '/?sign-in=refused']);
     const { rows } = await sql.query<{ n: number }>(`SELECT count(*)::int AS n FROM security_event WHERE kind = 'provider refused'`);
     expect(rows[0]?.n).toBeGreaterThan(5);
+  });
+
+  test('what is weighty is confirmed by the provider, for those who have no password here', async () => {
+    const { browser } = await signIn();
+    const cookie = browser.cookie('underpass_session') as string;
+    await sql.query(`UPDATE app_session SET confirmed_at = now() - interval '11 minutes'`);
+    const weighty = () => server.call('estate/export', { cookie });
+    // known for a few seconds
+    await new Promise((resolve) => setTimeout(resolve, 5100));
+    expect(await weighty()).toMatchObject({ status: 403, body: { needs: 'confirmation' } });
+    expect((await browser.go(`${start()}/confirm`)).url).toBe('/account?confirmed=yes');
+    expect((await weighty()).status).toBe(200);
+    expect(browser.visited.some((address) => address.includes('prompt=login') && address.includes('max_age=0'))).toBe(true);
+    // and nobody else can answer for them
+    await sql.query(`UPDATE app_session SET confirmed_at = now() - interval '11 minutes'`);
+    await new Promise((resolve) => setTimeout(resolve, 5100));
+    account = { ...account, sub: 'u7', email: 'other@saltmarsh.example' };
+    browser.forgetProvider();
+    expect((await browser.go(`${start()}/confirm`)).url).toBe('/?sign-in=no-role');
+    account = { ...account, sub: 'u1', email: 'mara@saltmarsh.example' };
+    expect((await weighty()).status).toBe(403);
   });
 
   test('signing out here leads to signing out there; signed out there, it is over here too', async () => {

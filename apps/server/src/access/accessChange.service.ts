@@ -16,6 +16,7 @@ import {
 } from '@underpass/core';
 import { eachInSlices } from '../crossing/wholeEstate.js';
 import { EstateStore } from '../estate/estate.store.js';
+import { assertValid } from '../estate/validate.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';
 
@@ -64,8 +65,19 @@ export class AccessChangeService {
     return [...writes.values()];
   }
 
+  /** Throws what a form would say of single edits; a move names only what is there. */
+  assertGood(change: AccessChange): void {
+    if (!change.move)
+      assertValid(
+        this.writes(change),
+        (kind, id) => this.store.find(kind, id),
+        (kind) => this.store.all(kind),
+      );
+  }
+
   async consequence(change: AccessChange): Promise<ConsequenceView> {
     const { model } = this.store;
+    this.assertGood(change);
     const edits = this.edits(change);
     const estate: Estate = withAccessEdits(model.estate, edits);
     const rows = consequenceOf(model.access, new AccessIndex(estate), (id) => model.resources.get(id)?.kind === 'desktop');

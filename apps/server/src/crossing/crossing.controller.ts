@@ -22,6 +22,7 @@ import type { SignedRequest } from '../session/session.guard.js';
 import { Needs } from '../session/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
+import { AccessChangeService } from '../access/accessChange.service.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EditService } from '../estate/edit.service.js';
@@ -40,6 +41,7 @@ export class CrossingController {
     private readonly results: ResultsService,
     private readonly changes: ChangeService,
     private readonly edits: EditService,
+    private readonly access: AccessChangeService,
     @InjectDataSource() private readonly data: DataSource,
   ) {}
 
@@ -182,7 +184,8 @@ export class CrossingController {
   @Post('drafts')
   @Takes(MB)
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
-    this.edits.assertGood(body.change as Change);
+    if (body.access) this.access.assertGood(body.access);
+    else this.edits.assertGood(body.change as Change);
     const drafts = this.data.getRepository(Draft);
     const [own, all] = [await drafts.countBy({ createdBy: request.user.name }), await drafts.count()];
     if (own >= mostDraftsOfOne || all >= mostDrafts)

@@ -17,7 +17,6 @@ import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.j
 import { notFound, ProblemError } from '../problems/problem.js';
 import { SecurityLog } from '../session/securityLog.service.js';
 import { CONFIG, type Config } from '../config.js';
-import { TrustedProxies } from '../edge/address.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { Reading } from '../edge/reading.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
@@ -56,11 +55,7 @@ export class EstateController {
   @Confirmed()
   @AtOnce('export', 1, 2)
   async export(@Req() request: SignedRequest, @Res() response: Response): Promise<void> {
-    await this.log.record('exported', {
-      user: request.user,
-      address: new TrustedProxies(this.config.trustedProxy).addressOf(request),
-      about: 'the estate',
-    });
+    await this.log.recordOf('exported', request, 'the estate');
     const zip = await this.reading.run('exportEstate', { databaseUrl: this.config.databaseUrl }, { withinMs: 60_000 });
     response.type('application/zip').attachment('estate.zip').send(Buffer.from(zip));
   }

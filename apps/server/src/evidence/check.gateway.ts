@@ -1,10 +1,11 @@
 import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
-import { faultOfJsonShape, faultOfTexts, FromPage, type Figures, type Measurement, type ToPage } from '@underpass/contracts';
+import { faultOfJsonShape, faultOfTexts, FromPage, type Measurement } from '@underpass/contracts';
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { CONFIG, type Config } from '../config.js';
 import type { CheckLink } from '../database/entities.js';
+import { Check } from './check.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
 import { TrustedProxies } from '../edge/address.js';
@@ -13,7 +14,7 @@ import { logFailure } from '../problems/lastResort.js';
 import { SecurityLog } from '../session/securityLog.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { CheckRoom } from './checkRoom.js';
-import { echoDatagrams, type DatagramEcho } from './datagrams.js';
+import { echoDatagrams } from './datagrams.js';
 import { Doorway } from './doorway.js';
 import { goneBecause, LinkService } from './link.service.js';
 import type { TransferCount } from './transfers.js';
@@ -33,39 +34,12 @@ function refuse(socket: Duplex, status: string): void {
   socket.end(`HTTP/1.1 ${status}\r\nconnection: close\r\ncontent-length: 0\r\n\r\n`, () => socket.destroy());
 }
 
-class Check implements TransferCount {
-  upBytes = 0;
-  downBytes = 0;
-  slot = -1;
-  figures: Figures = {};
-  done = false;
-  kept = false;
-  echo: DatagramEcho | null = null;
-  timer: NodeJS.Timeout | null = null;
-  messages = 0;
-  /** Messages that are long to read. */
-  large = 0;
-  offers = 0;
-  left = false;
-  constructor(
-    readonly token: string,
-    readonly link: CheckLink,
-    readonly socket: WebSocket,
-    readonly remote: string,
-    readonly host: string | undefined,
-  ) {}
-  say(message: ToPage): void {
-    if (this.socket.readyState === this.socket.OPEN) this.socket.send(JSON.stringify(message));
-  }
-}
-
 /** The live side of field checks: round trips, datagrams and progress over one WebSocket per page. */
 @Injectable()
 export class CheckGateway implements BeforeApplicationShutdown {
   private readonly logger = new Logger('field check');
   private readonly room: CheckRoom<Check>;
   private readonly checks = new Map<string, Check>();
-  private readonly proxies: TrustedProxies;
   private readonly doorway = new Doorway(60_000, 600, 30, () => Date.now());
   private readonly leaving = new Set<Promise<void>>();
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024, perMessageDeflate: false });
@@ -75,10 +49,10 @@ export class CheckGateway implements BeforeApplicationShutdown {
     private readonly changes: ChangeService,
     private readonly store: EstateStore,
     private readonly log: SecurityLog,
+    private readonly proxies: TrustedProxies,
     @Inject(CONFIG) private readonly config: Config,
   ) {
     this.room = new CheckRoom(config.checksAtOnce);
-    this.proxies = new TrustedProxies(config.trustedProxy);
   }
 
   /** Takes over the WebSocket upgrades of a server. */
@@ -103,7 +77,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
     if (this.sockets.clients.size >= mostSockets) return refuse(socket, '503 Service Unavailable');
     const link = await this.links.byToken(token);
     if (!link || goneBecause(link)) {
-      this.doorway.wrong(address);
+      // the log tells of the first ones; of a flood it tells that there was one
+      if (this.doorway.wrong(address)) return refuse(socket, '429 Too Many Requests');
       if (!link) await this.log.record('token refused', { address });
       return refuse(socket, link ? '410 Gone' : '404 Not Found');
     }

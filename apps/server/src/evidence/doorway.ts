@@ -1,4 +1,7 @@
-/** Tries of one address in a window of time: so many in all, and fewer that led nowhere. */
+/**
+ * Tries of one address in a window of time: so many in all, and fewer that led nowhere. What leads somewhere goes on however many
+ * wrong ones came from the same address: a whole office may share it with whoever guesses.
+ */
 export class Doorway {
   private readonly seen = new Map<string, { from: number; all: number; wrong: number }>();
 
@@ -24,10 +27,11 @@ export class Doorway {
   tooMany(address: string): boolean {
     const entry = this.of(address);
     entry.all++;
-    return entry.all > this.most || entry.wrong >= this.mostWrong;
+    return entry.all > this.most;
   }
 
-  wrong(address: string): void {
-    this.of(address).wrong++;
+  /** Counts a try that led nowhere. @returns whether it is one too many */
+  wrong(address: string): boolean {
+    return ++this.of(address).wrong > this.mostWrong;
   }
 }

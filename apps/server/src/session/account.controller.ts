@@ -1,14 +1,13 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Post, Put, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { FactorOffer, FactorRequest, OwnAccount, PasswordRequest, SpareCodes } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { z } from 'zod';
-import { CONFIG, type Config } from '../config.js';
 import { TrustedProxies } from '../edge/address.js';
 import { kB, Takes } from '../edge/takes.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
-import { SecurityLog, type SecurityKind } from './securityLog.service.js';
+import { SecurityLog } from './securityLog.service.js';
 import { refusal } from './session.controller.js';
 import { Confirmed, Own, type SignedRequest } from './session.guard.js';
 import { SessionService, type SignInResult } from './session.service.js';
@@ -21,21 +20,13 @@ const Uuid = z.uuid();
 @Own()
 @Controller('account')
 export class AccountController {
-  private readonly proxies: TrustedProxies;
-
   constructor(
     private readonly sessions: SessionService,
     private readonly users: UsersService,
     private readonly rules: RulesService,
     private readonly log: SecurityLog,
-    @Inject(CONFIG) config: Config,
-  ) {
-    this.proxies = new TrustedProxies(config.trustedProxy);
-  }
-
-  private record(kind: SecurityKind, request: SignedRequest, about = ''): Promise<void> {
-    return this.log.record(kind, { user: request.user, address: this.proxies.addressOf(request), about });
-  }
+    private readonly proxies: TrustedProxies,
+  ) {}
 
   @Get()
   @ApiOkResponse({ standardSchema: OwnAccount })
@@ -61,7 +52,7 @@ export class AccountController {
     if (result !== 'right') throw refusal(result as Exclude<SignInResult, { token: string }>);
     await this.users.changePassword(user, body.next);
     const ended = await this.sessions.end('user_id', user.id, request.user.sessionId);
-    await this.record('password changed', request, ended ? `${ended} other sessions ended` : '');
+    await this.log.recordOf('password changed', request, ended ? `${ended} other sessions ended` : '');
   }
 
   /** A secret for a second factor; nothing is kept until a code of it comes back. */
@@ -80,7 +71,7 @@ export class AccountController {
   @ApiOkResponse({ standardSchema: SpareCodes })
   async setUp(@Body({ schema: FactorRequest }) body: FactorRequest, @Req() request: SignedRequest): Promise<SpareCodes> {
     const codes = await this.users.setUpFactor(request.user.id, body.secret, body.code);
-    await this.record('second factor set up', request);
+    await this.log.recordOf('second factor set up', request);
     return { codes };
   }
 
@@ -93,7 +84,7 @@ export class AccountController {
     const own = await this.users.one(request.user.id);
     if (own?.factorSecret == null) throw new ProblemError(409, 'No second factor', 'Set up a second factor first.');
     const codes = await this.users.newSpareCodes(request.user.id);
-    await this.record('spare codes made', request);
+    await this.log.recordOf('spare codes made', request);
     return { codes };
   }
 
@@ -108,7 +99,7 @@ export class AccountController {
         'Your role asks for a second factor. An administrator can take yours away if the device is lost.',
       );
     await this.users.removeFactor(request.user.id);
-    await this.record('second factor removed', request);
+    await this.log.recordOf('second factor removed', request);
   }
 
   /** Ends one of one's own sessions, such as one left open elsewhere. */
@@ -118,6 +109,6 @@ export class AccountController {
     const own = await this.sessions.own(request.user.id, request.user.sessionId);
     if (!own.some((session) => session.id === id)) throw notFound('session', id);
     await this.sessions.end('id', id);
-    await this.record('session ended', request, 'by its owner');
+    await this.log.recordOf('session ended', request, 'by its owner');
   }
 }

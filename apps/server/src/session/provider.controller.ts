@@ -20,17 +20,14 @@ const LogoutForm = z.object({ logout_token: z.string().min(1).max(8000) });
 @ApiTags('session')
 @Controller('session/provider')
 export class ProviderController {
-  private readonly proxies: TrustedProxies;
-
   constructor(
     private readonly provider: ProviderService,
     private readonly sessions: SessionService,
     private readonly users: UsersService,
     private readonly log: SecurityLog,
+    private readonly proxies: TrustedProxies,
     @Inject(CONFIG) private readonly config: Config,
-  ) {
-    this.proxies = new TrustedProxies(config.trustedProxy);
-  }
+  ) {}
 
   @Public()
   @Get()

@@ -1,10 +1,8 @@
-import { Controller, Get, Inject, Query, Req, Res } from '@nestjs/common';
+import { Controller, Get, Query, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { SecurityExportQuery, SecurityLogQuery, type SecurityEvent } from '@underpass/contracts';
 import type { Response } from 'express';
 import { hostname } from 'node:os';
-import { CONFIG, type Config } from '../config.js';
-import { TrustedProxies } from '../edge/address.js';
 import { AtOnce } from '../edge/takes.js';
 import { SecurityLog } from './securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
@@ -16,14 +14,7 @@ const mostExported = 100_000;
 @Needs('admin')
 @Controller('security-log')
 export class SecurityLogController {
-  private readonly proxies: TrustedProxies;
-
-  constructor(
-    private readonly log: SecurityLog,
-    @Inject(CONFIG) config: Config,
-  ) {
-    this.proxies = new TrustedProxies(config.trustedProxy);
-  }
+  constructor(private readonly log: SecurityLog) {}
 
   @Get()
   list(@Query({ schema: SecurityLogQuery }) { before, limit }: SecurityLogQuery): Promise<SecurityEvent[]> {
@@ -39,11 +30,7 @@ export class SecurityLogController {
     @Req() request: SignedRequest,
     @Res() response: Response,
   ): Promise<void> {
-    await this.log.record('exported', {
-      user: request.user,
-      address: this.proxies.addressOf(request),
-      about: `the security log as ${format}`,
-    });
+    await this.log.recordOf('exported', request, `the security log as ${format}`);
     if (format === 'syslog')
       response
         .type('text/plain')

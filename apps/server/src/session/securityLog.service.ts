@@ -3,6 +3,8 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { SecurityEvent } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
+import { TrustedProxies } from '../edge/address.js';
+import type { IncomingMessage } from 'node:http';
 
 /** What the log tells of. Weighty ones are warnings where it is read by machines. */
 export const securityKinds = {
@@ -40,7 +42,15 @@ interface Row {
 /** The log of what concerns doors and rights, apart from the history of the estate. Never a secret, a token or a password in it. */
 @Injectable()
 export class SecurityLog {
-  constructor(@InjectDataSource() private readonly data: DataSource) {}
+  constructor(
+    @InjectDataSource() private readonly data: DataSource,
+    private readonly proxies: TrustedProxies,
+  ) {}
+
+  /** What somebody who is signed in did. */
+  recordOf(kind: SecurityKind, request: IncomingMessage & { user: { id: string; email: string } }, about = ''): Promise<void> {
+    return this.record(kind, { user: request.user, address: this.proxies.addressOf(request), about });
+  }
 
   async record(
     kind: SecurityKind,

@@ -47,17 +47,14 @@ export function refusal(result: Exclude<SignInResult, { token: string }>): Probl
 @ApiTags('session')
 @Controller('session')
 export class SessionController {
-  private readonly proxies: TrustedProxies;
-
   constructor(
     private readonly sessions: SessionService,
     private readonly store: EstateStore,
     private readonly provider: ProviderService,
     private readonly log: SecurityLog,
+    private readonly proxies: TrustedProxies,
     @Inject(CONFIG) private readonly config: Config,
-  ) {
-    this.proxies = new TrustedProxies(config.trustedProxy);
-  }
+  ) {}
 
   private visitor(request: Request): Visitor {
     return {
@@ -114,7 +111,7 @@ export class SessionController {
   async signOut(@Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<{ leadsTo: string } | undefined> {
     const session = await this.sessions.sessionOf(request.token);
     await this.sessions.end('id', request.user.sessionId);
-    await this.log.record('signed out', { user: request.user, address: this.proxies.addressOf(request) });
+    await this.log.recordOf('signed out', request);
     clearSignedIn(response, this.config);
     const token = session && this.sessions.providerToken(session);
     const leadsTo = token ? await this.provider.signOutAddress(token) : null;

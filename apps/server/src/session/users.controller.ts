@@ -1,12 +1,10 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Req } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { DoorRules, RoleRequest, UserRequest, type UserView } from '@underpass/contracts';
 import { z } from 'zod';
-import { CONFIG, type Config } from '../config.js';
-import { TrustedProxies } from '../edge/address.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
-import { SecurityLog, type SecurityKind } from './securityLog.service.js';
+import { SecurityLog } from './securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
 import { UsersService } from './users.service.js';
 
@@ -17,20 +15,11 @@ const Uuid = z.uuid();
 @Needs('admin')
 @Controller('users')
 export class UsersController {
-  private readonly proxies: TrustedProxies;
-
   constructor(
     private readonly users: UsersService,
     private readonly rules: RulesService,
     private readonly log: SecurityLog,
-    @Inject(CONFIG) config: Config,
-  ) {
-    this.proxies = new TrustedProxies(config.trustedProxy);
-  }
-
-  private record(kind: SecurityKind, request: SignedRequest, about: string): Promise<void> {
-    return this.log.record(kind, { user: request.user, address: this.proxies.addressOf(request), about });
-  }
+  ) {}
 
   @Get()
   list(): Promise<UserView[]> {
@@ -43,7 +32,7 @@ export class UsersController {
     const added = await this.users.add(body.email, body.name, body.role, body.password);
     if (!added)
       throw new ProblemError(409, 'In use', `${body.email} may sign in already.`, [{ field: 'email', problem: 'may sign in already' }]);
-    await this.record('user added', request, `${body.email} as ${body.role}`);
+    await this.log.recordOf('user added', request, `${body.email} as ${body.role}`);
     return this.users.list();
   }
 
@@ -58,7 +47,7 @@ export class UsersController {
   @ApiOkResponse({ standardSchema: DoorRules })
   async setRules(@Body({ schema: DoorRules }) body: DoorRules, @Req() request: SignedRequest): Promise<DoorRules> {
     await this.rules.set(body);
-    await this.record(
+    await this.log.recordOf(
       'rules changed',
       request,
       `idle ${body.idleMinutes} min; second factor for ${body.factorFor.join(', ') || 'nobody'}; kept: measurements ${body.keepMeasurementsYears} years, reports ${body.keepReportsDays}, log ${body.keepLogDays}, people who left ${body.keepLeftDays} days`,
@@ -79,7 +68,7 @@ export class UsersController {
     if (!user) throw notFound('sign-in', id);
     if (user.provider !== null) throw new ProblemError(409, 'Elsewhere', 'This person’s role comes from the organisation’s sign-in.');
     await this.users.changeRole(id, role);
-    await this.record('role changed', request, `${user.email} from ${user.role} to ${role}`);
+    await this.log.recordOf('role changed', request, `${user.email} from ${user.role} to ${role}`);
     return this.users.list();
   }
 
@@ -91,7 +80,7 @@ export class UsersController {
     const user = await this.users.one(id);
     if (!user) throw notFound('sign-in', id);
     await this.users.removeFactor(id);
-    await this.record('second factor removed', request, `of ${user.email}`);
+    await this.log.recordOf('second factor removed', request, `of ${user.email}`);
   }
 
   /** Takes a sign-in away; what the person has open ends at once. */
@@ -103,6 +92,6 @@ export class UsersController {
       throw new ProblemError(409, 'Your own', 'You cannot take your own sign-in away. Another administrator can.');
     const user = await this.users.one(id);
     if (!user || !(await this.users.remove(id))) throw notFound('sign-in', id);
-    await this.record('user removed', request, user.email);
+    await this.log.recordOf('user removed', request, user.email);
   }
 }

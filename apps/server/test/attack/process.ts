@@ -24,7 +24,32 @@ export interface RunningServer {
   /** A line of bytes to the server, and what it answers until it closes or some time has passed. */
   raw: (bytes: string, forMs?: number) => Promise<string>;
   open: () => Promise<Socket>;
+  signIn: (email: string) => Promise<Visitor>;
 }
+
+/** Somebody at that server: what they ask is sent as it is where it is a text, else as JSON. */
+export interface Visitor {
+  cookie: string;
+  call: (
+    path: string,
+    method?: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ) => Promise<{ status: number; body: never; headers: Headers }>;
+}
+export const visitor = (base: string, cookie: string): Visitor => ({
+  cookie,
+  call: async (path, method = 'GET', body, headers = {}) => {
+    const response = await fetch(`${base}/api/${path}`, {
+      method,
+      headers: { 'x-underpass': '1', cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    const isJson = text.startsWith('{') || text.startsWith('[');
+    return { status: response.status, body: (isJson ? JSON.parse(text) : text) as never, headers: response.headers };
+  },
+});
 
 export async function runServer(databaseUrl: string, udpFirst: number, env: Record<string, string> = {}): Promise<RunningServer> {
   const port = await freePort();
@@ -55,8 +80,13 @@ export async function runServer(databaseUrl: string, udpFirst: number, env: Reco
       const socket = connect(port, '127.0.0.1', () => resolve(socket));
       socket.on('error', reject);
     });
+  const base = `http://127.0.0.1:${port}`;
   return {
-    base: `http://127.0.0.1:${port}`,
+    base,
+    signIn: async (email) => {
+      const { headers } = await visitor(base, '').call('session', 'POST', { email, password: 'under-the-estuary' });
+      return visitor(base, headers.getSetCookie()[0]?.split(';')[0] ?? '');
+    },
     port,
     child,
     output: () => output,
@@ -82,22 +112,4 @@ export async function runServer(databaseUrl: string, udpFirst: number, env: Reco
       return answer;
     },
   };
-}
-
-/** The longest a small request of somebody else waits while something goes on, ms. */
-export async function longestWait(base: string, during: () => Promise<unknown>): Promise<{ longestMs: number; waitsMs: number[] }> {
-  let on = true;
-  const waits: number[] = [];
-  const asking = (async () => {
-    while (on) {
-      const from = performance.now();
-      await fetch(`${base}/api/session`).then((answer) => answer.arrayBuffer());
-      waits.push(performance.now() - from);
-      await new Promise((resolve) => setTimeout(resolve, 5));
-    }
-  })();
-  await during();
-  on = false;
-  await asking;
-  return { longestMs: Math.max(...waits), waitsMs: waits };
 }

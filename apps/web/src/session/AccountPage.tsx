@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { OwnAccount } from '@underpass/contracts';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -13,6 +14,7 @@ import { FactorSection } from './FactorSection.js';
 export function AccountPage() {
   const session = useSession();
   const account = useQuery({ queryKey: ['account'], queryFn: () => call<OwnAccount>('account') });
+  const [search] = useSearchParams();
   useTitle('Your account');
   if (!session.data) return null;
   return (
@@ -24,6 +26,11 @@ export function AccountPage() {
       {session.data.mustSetUpFactor && (
         <p role="status" className="mt-3 text-amber font-bold">
           Your role asks for a second factor. Set it up below; then everything else is open to you.
+        </p>
+      )}
+      {search.get('confirmed') === 'yes' && (
+        <p role="status" className="mt-3 font-bold">
+          Confirmed. For ten minutes what is weighty goes on without asking: go back to it now.
         </p>
       )}
       {account.isPending && <Loading what="your account" />}
