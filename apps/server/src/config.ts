@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Role } from '@underpass/contracts';
 import { randomBytes } from 'node:crypto';
 import { TrustedProxies } from './edge/address.js';
-import { isLoopback } from './evidence/vantage.js';
+import { isLoopback } from './edge/plainAddress.js';
 
 const Environment = z.object({
   PORT: z.coerce.number().int().min(1).max(65_535).default(4600),

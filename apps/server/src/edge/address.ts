@@ -1,6 +1,6 @@
 import { BlockList, isIP, isIPv4 } from 'node:net';
 import type { IncomingMessage } from 'node:http';
-import { plainAddress } from '../evidence/vantage.js';
+import { plainAddress } from './plainAddress.js';
 
 /** The machines whose word about where a request came from is taken: proxies of one's own. */
 export class TrustedProxies {

@@ -18,7 +18,8 @@ import { echoDatagrams } from './datagrams.js';
 import { Doorway } from './doorway.js';
 import { goneBecause, LinkService } from './link.service.js';
 import type { TransferCount } from './transfers.js';
-import { isOwnRange, lineOf, plainAddress } from './vantage.js';
+import { plainAddress } from '../edge/plainAddress.js';
+import { isOwnRange, lineOf } from './vantage.js';
 
 /** A check takes under 40 s; one that is longer than this is ended, and its parts are kept. */
 const longestCheckMs = 120_000;

@@ -1,9 +1,7 @@
 import { BlockList, isIPv4 } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import type { SimulatedLine } from '../config.js';
-
-/** IPv4 in IPv6 clothing, as dual-stack sockets report it. */
-export const plainAddress = (address: string): string => address.replace(/^::ffff:/, '');
+import { isLoopback, plainAddress } from '../edge/plainAddress.js';
 
 function ownAddresses(): BlockList {
   const list = new BlockList();
@@ -14,8 +12,6 @@ function ownAddresses(): BlockList {
     }
   return list;
 }
-
-export const isLoopback = (address: string): boolean => address === '::1' || address.startsWith('127.');
 
 /** The simulated line a request came through: only loopback can, and it says so by the port it asked for. */
 export function lineOf(lines: readonly SimulatedLine[], remote: string, host: string | undefined): SimulatedLine | undefined {

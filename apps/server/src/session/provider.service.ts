@@ -4,7 +4,7 @@ import { createRemoteJWKSet, jwtVerify } from 'jose';
 import * as oidc from 'openid-client';
 import { CONFIG, type Config } from '../config.js';
 import { PublicOrigin } from '../edge/publicOrigin.js';
-import { isLoopback } from '../evidence/vantage.js';
+import { isLoopback } from '../edge/plainAddress.js';
 import { ProblemError } from '../problems/problem.js';
 import { Secrets } from './secrets.js';
 
