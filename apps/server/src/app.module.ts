@@ -1,6 +1,7 @@
 import type { DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import type { DataSourceOptions } from 'typeorm';
 import { SessionController } from './session/session.controller.js';
 import { SessionGuard } from './session/session.guard.js';
 import { SessionService } from './session/session.service.js';
@@ -28,7 +29,7 @@ import { CONFIG, type Config } from './config.js';
 import { CrossingController } from './crossing/crossing.controller.js';
 import { FindController } from './crossing/find.controller.js';
 import { ResultsService } from './crossing/results.service.js';
-import { dataSourceOptions } from './database/dataSource.js';
+import { dataSourceOptions, openDatabase } from './database/dataSource.js';
 import { DemoLoader } from './demo.js';
 import { ChangeService } from './estate/change.service.js';
 import { EditService } from './estate/edit.service.js';
@@ -60,7 +61,10 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000, verboseRetryLog: false }),
+        TypeOrmModule.forRootAsync({
+          useFactory: () => ({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 5, retryDelay: 1000, verboseRetryLog: false }),
+          dataSourceFactory: (options) => openDatabase(options as DataSourceOptions),
+        }),
       ],
       controllers: [
         HealthController,

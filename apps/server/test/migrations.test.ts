@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import { entities } from '../src/database/entities.js';
 import { Access1764100000000 } from '../src/database/migrations/1764100000000-Access.js';
 import { Beginning1764000000000 } from '../src/database/migrations/1764000000000-Beginning.js';
+import { dataSourceOptions, openDatabase } from '../src/database/dataSource.js';
 import { makeDatabase } from './server.js';
 
 test('an estate from before publications keeps what everybody had', async () => {
@@ -51,3 +52,23 @@ test('an estate from before publications keeps what everybody had', async () => 
   await after.destroy();
   await old.drop();
 }, 30_000);
+
+test('servers that start at the same moment on an empty database bring it to its version once', async () => {
+  const fresh = await makeDatabase();
+  const sources = await Promise.all([1, 2, 3, 4].map(() => openDatabase(dataSourceOptions(fresh.url))));
+  const rows = (await sources[0]?.query('SELECT name FROM migrations ORDER BY id')) as { name: string }[];
+  expect(rows.map(({ name }) => name)).toEqual(['Beginning1764000000000', 'Access1764100000000', 'Doors1764200000000']);
+  // and the last one can be taken back and made again, with what was measured
+  const [one] = sources as [DataSource];
+  await one.query(
+    `CREATE TABLE measurement_2025 PARTITION OF measurement FOR VALUES FROM ('2025-01-01') TO ('2026-01-01');
+     INSERT INTO measurement VALUES ('m', '2025-03-03T10:00:00Z', 'x', 'ping', 'desk', NULL, NULL, 'l', false, NULL, '{}', 2)`,
+  );
+  await one.undoLastMigration();
+  const part = async () => ((await one.query('SELECT tableoid::regclass::text AS part FROM measurement')) as { part: string }[])[0]?.part;
+  expect(await part()).toBe('measurement_2025_03');
+  await one.runMigrations();
+  expect(await part()).toBe('measurement_2025');
+  await Promise.all(sources.map((source) => source.destroy()));
+  await fresh.drop();
+}, 60_000);

@@ -18,7 +18,6 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
   url,
   entities,
   migrations: [Beginning1764000000000, Access1764100000000, Doors1764200000000],
-  migrationsRun: true,
   uuidExtension: 'pgcrypto',
   installExtensions: false,
   extra: {
@@ -31,6 +30,29 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     idle_in_transaction_session_timeout: 120_000,
   },
 });
+
+/** Key of the lock under which one server at a time brings the database to its version. */
+const migrating = 4602;
+
+/** Opens a database and brings it to this version; several that start at the same moment wait for each other. */
+export async function openDatabase(options: DataSourceOptions): Promise<DataSource> {
+  const source = await new DataSource(options).initialize();
+  const holder = source.createQueryRunner();
+  try {
+    // whoever waits here waits as long as the other one's work takes
+    await holder.query('SET statement_timeout = 0');
+    await holder.query('SELECT pg_advisory_lock($1)', [migrating]);
+    await source.runMigrations();
+  } catch (error) {
+    await holder.release();
+    await source.destroy();
+    throw error;
+  }
+  await holder.query('SELECT pg_advisory_unlock($1)', [migrating]);
+  await holder.query('RESET statement_timeout');
+  await holder.release();
+  return source;
+}
 
 /** For the TypeORM command line: migration:generate and migration:run. */
 export default new DataSource(dataSourceOptions(process.env.DATABASE_URL ?? 'postgres://127.0.0.1:4610/underpass'));

@@ -30,6 +30,9 @@ const mostMessages = 5000;
 const mostLarge = 200;
 const mostOffers = 4;
 const mostSockets = 500;
+/** Upgrades of one address a minute, which a whole office may share: each costs a look into the database, no more. */
+const mostUpgrades = 6000;
+const mostWrongTokens = 30;
 
 function refuse(socket: Duplex, status: string): void {
   socket.end(`HTTP/1.1 ${status}\r\nconnection: close\r\ncontent-length: 0\r\n\r\n`, () => socket.destroy());
@@ -41,7 +44,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
   private readonly logger = new Logger('field check');
   private readonly room: CheckRoom<Check>;
   private readonly checks = new Map<string, Check>();
-  private readonly doorway = new Doorway(60_000, 600, 30, () => Date.now());
+  private readonly doorway = new Doorway(60_000, mostUpgrades, mostWrongTokens, () => Date.now());
   private readonly leaving = new Set<Promise<void>>();
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024, perMessageDeflate: false });
 

@@ -5,6 +5,8 @@ export class Doors1764200000000 implements MigrationInterface {
   name = 'Doors1764200000000';
 
   async up(runner: QueryRunner): Promise<void> {
+    // years of measurements are moved: that may take longer than any request may
+    await runner.query('SET LOCAL statement_timeout = 0');
     await runner.query(`
       ALTER TABLE app_user
         ALTER COLUMN password_hash DROP NOT NULL,
