@@ -261,9 +261,11 @@ describe('the log of the doors', () => {
     const wrong = 'a password nobody may read later';
     await enter(email, wrong);
     await enter(email, good, codes[1]);
+    expect((await server.call(`check/${'Z'.repeat(32)}`)).status).toBe(404);
     const events = await log();
     const kinds = events.filter((event) => event.who === email).map(({ kind }) => kind);
     expect(kinds).toEqual(expect.arrayContaining(['signed in', 'second factor set up', 'sign-in refused', 'spare code used']));
+    expect(events.find(({ kind }) => kind === 'token refused')).toMatchObject({ who: '', address: '127.0.0.1' });
     expect(events.find(({ kind }) => kind === 'user added')).toMatchObject({ who: people.admin, address: '127.0.0.1' });
     const { cookie } = await enter(people.reader, 'under-the-estuary');
     expect((await ask('security-log', 'GET', cookie)).status).toBe(403);
