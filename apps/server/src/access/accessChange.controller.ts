@@ -36,7 +36,9 @@ export class AccessChangeController {
   @Post('changes')
   @Takes(MB)
   async apply(@Body({ schema: AccessChangeRequest }) body: AccessChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
-    const applied = await this.changes.apply(() => this.drafts.writes(body.change, body.seen), request.user.name, body.summary);
+    // a move is worked out anew from who is where now; a whole list replaces what somebody else may have added to it
+    const seen = body.change.move ? undefined : body.seen;
+    const applied = await this.changes.apply(() => this.drafts.writes(body.change), request.user.name, body.summary, { seen });
     await this.results.settled();
     return applied;
   }

@@ -43,7 +43,7 @@ export class AccessChangeService {
   }
 
   /** The objects a change writes. */
-  writes(change: AccessChange, seen?: number): ObjectChange[] {
+  writes(change: AccessChange): ObjectChange[] {
     const writes = new Map<string, ObjectChange>();
     for (const { kind, id, field, value } of this.edits(change)) {
       const key = `${kind}/${id}`;
@@ -51,17 +51,6 @@ export class AccessChangeService {
       const known = writes.get(key);
       writes.set(key, { kind, id, before, after: { ...(known?.after ?? before), id, [field]: [...value] } });
     }
-    // a move is worked out anew from who is where now; a whole list replaces what somebody else may have added to it
-    const newer =
-      change.move || seen === undefined
-        ? undefined
-        : [...writes.values()].find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
-    if (newer)
-      throw new ProblemError(
-        409,
-        'Changed meanwhile',
-        `${newer.kind} ${newer.id} was changed since this was worked out. It is shown anew; look at it, then apply it again.`,
-      );
     return [...writes.values()];
   }
 

@@ -66,18 +66,14 @@ export class RequirementsController {
         'Not valid',
         problems[0] ? `Line ${problems[0].line}: ${problems[0].field} ${problems[0].problem}` : 'The text holds no set.',
       );
-    const plan = () => {
-      const newer = sets.find(({ id }) => seen !== undefined && Number(this.store.versionOf('requirement', id) ?? 0) > seen);
-      if (newer)
-        throw new ProblemError(409, 'Changed meanwhile', `${newer.name} was changed since you opened it. Nothing was overwritten.`);
-      return sets.map((set) => ({
+    const plan = () =>
+      sets.map((set) => ({
         kind: 'requirement' as const,
         id: set.id,
         before: this.store.find('requirement', set.id) ?? null,
         after: set,
       }));
-    };
-    await this.changes.apply(plan, request.user.name, `Requirement set ${sets.map(({ name }) => name).join(', ')}`);
+    await this.changes.apply(plan, request.user.name, `Requirement set ${sets.map(({ name }) => name).join(', ')}`, { seen });
     await this.results.settled();
     return { ids: sets.map(({ id }) => id) };
   }

@@ -158,7 +158,9 @@ export class CrossingController {
 
   @Post('changes')
   async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied & { version: number }> {
-    const applied = await this.changes.apply(() => this.edits.writes(body.change as Change, body.seen), request.user.name, body.summary);
+    const applied = await this.changes.apply(() => this.edits.writes(body.change as Change), request.user.name, body.summary, {
+      seen: body.seen,
+    });
     await this.results.settled();
     return { ...applied, version: this.results.version };
   }

@@ -22,6 +22,12 @@ export const portalName = 'Portal report';
 
 /** Works out what to write from what is in the store. */
 type Plan = () => readonly ObjectChange[];
+interface ApplyOptions {
+  /** The change it takes back. */
+  undoes?: string | null;
+  /** Version of the estate it was worked out on, where it replaces what was seen there. */
+  seen?: number | undefined;
+}
 /** A change that was written; where its effect cannot be read yet, that is said. */
 export interface Applied {
   changeId: string;
@@ -55,10 +61,11 @@ export class ChangeService {
    * written under one lock, so that of two changes that meet none is lost and none rests on what is gone.
    * @param plan the changes, from what is in the store when it is called
    */
-  async apply(plan: Plan, by: string, summary: string, undoes: string | null = null): Promise<Applied> {
+  async apply(plan: Plan, by: string, summary: string, { undoes = null, seen }: ApplyOptions = {}): Promise<Applied> {
     const changeId = uuidV7();
     await this.locked(async (manager) => {
       const changes = plan();
+      this.assertSeen(changes, seen);
       if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
       assertValid(
         changes,
@@ -69,6 +76,17 @@ export class ChangeService {
       await this.write(manager, parsed, changeId, by, summary, undoes);
     });
     return { changeId, ...(await this.shown(summary)) };
+  }
+
+  /** What was written since somebody looked is not overwritten unseen. */
+  private assertSeen(changes: readonly ObjectChange[], seen: number | undefined): void {
+    const newer = seen === undefined ? undefined : changes.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
+    if (newer)
+      throw new ProblemError(
+        409,
+        'Changed meanwhile',
+        `${newer.kind} ${newer.id} was changed since you saw it. Nothing was overwritten: look at it anew, then apply it again.`,
+      );
   }
 
   /** Runs a write while nobody else writes, with everything that was written before in the store. */
@@ -228,10 +246,12 @@ export class ChangeService {
     };
     const taken = new ProblemError(409, 'Taken back already', 'This change was taken back already.');
     if (await this.data.getRepository(ChangeSet).findOneBy({ undoes: changeId })) throw taken;
-    return this.apply(plan, by, `Taken back: ${change.summary}`, changeId).catch((error: { driverError?: { constraint?: string } }) => {
-      // of two at the same time the second finds the first one's entry
-      throw error.driverError?.constraint === 'change_set_undoes' ? taken : error;
-    });
+    return this.apply(plan, by, `Taken back: ${change.summary}`, { undoes: changeId }).catch(
+      (error: { driverError?: { constraint?: string } }) => {
+        // of two at the same time the second finds the first one's entry
+        throw error.driverError?.constraint === 'change_set_undoes' ? taken : error;
+      },
+    );
   }
 
   /** Who wrote the version of an object that stands now, and what it was before. */

@@ -10,25 +10,14 @@ import { assertValid } from './validate.js';
 export class EditService {
   constructor(private readonly store: EstateStore) {}
 
-  /**
-   * The objects a change writes, from the estate as it is now.
-   * @param seen version of the estate the change was worked out on; what was written since is not overwritten unseen
-   */
-  writes(change: Change, seen?: number): ObjectChange[] {
+  /** The objects a change writes, from the estate as it is now. */
+  writes(change: Change): ObjectChange[] {
     const missing = change.find((edit) => edit.type === 'object' && !this.store.find(edit.kind, edit.id));
     if (missing?.type === 'object')
       throw new ProblemError(422, 'Not valid', `There is no ${missing.kind} “${missing.id}”.`, [
         { field: `change.${change.indexOf(missing)}.id`, problem: `no ${missing.kind} has this id` },
       ]);
-    const writes = objectChanges(change, (kind, id) => this.store.find(kind, id), this.store.model.estate.setting);
-    const newer = seen === undefined ? undefined : writes.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
-    if (newer)
-      throw new ProblemError(
-        409,
-        'Changed meanwhile',
-        `${newer.kind} ${newer.id} was changed since this was worked out. It is shown anew; look at it, then apply it again.`,
-      );
-    return writes;
+    return objectChanges(change, (kind, id) => this.store.find(kind, id), this.store.model.estate.setting);
   }
 
   /** Throws what a form would say of what the change writes; a hypothesis writes nothing. */

@@ -48,10 +48,15 @@ export class Patience {
 
   /** A right try: the account starts anew, the address gets this try back. */
   async right(kind: keyof typeof kinds, what: string): Promise<void> {
-    const key = keyOf(kind, what);
-    if (kind === 'address')
-      await this.data.query('UPDATE sign_in_try SET failures = greatest(0, failures - 1), free_at = now() WHERE key = $1', [key]);
-    else await this.data.query('DELETE FROM sign_in_try WHERE key = $1', [key]);
+    if (kind === 'address') await this.giveBack(kind, what);
+    else await this.data.query('DELETE FROM sign_in_try WHERE key = $1', [keyOf(kind, what)]);
+  }
+
+  /** A try that was neither right nor wrong: as if it had not been. */
+  async giveBack(kind: keyof typeof kinds, what: string): Promise<void> {
+    await this.data.query('UPDATE sign_in_try SET failures = greatest(0, failures - 1), free_at = now() WHERE key = $1', [
+      keyOf(kind, what),
+    ]);
   }
 
   async forgetOld(): Promise<void> {

@@ -98,8 +98,9 @@ export class SessionService implements OnModuleDestroy {
     if (!user || !right || user.passwordHash === null || !this.mayUse(user)) return refuse('wrong');
     if (user.factorSecret !== null) {
       if (code === undefined) {
-        await this.patience.right('address', visitor.address);
-        await this.patience.right(kind, what);
+        // not a right try either: it must not wipe out wrong codes, or whoever has the password could try them all
+        await this.patience.giveBack('address', visitor.address);
+        await this.patience.giveBack(kind, what);
         return refuse('code needed');
       }
       if (!(await this.codeIsRight(user, code, visitor.address))) return refuse('code wrong');
@@ -256,7 +257,10 @@ export class SessionService implements OnModuleDestroy {
     if (waitS > 0) return { waitS };
     if (user.passwordHash === null || !(await verify(user.passwordHash, password))) return { refused: 'wrong' };
     if (user.factorSecret !== null) {
-      if (code === undefined) return { refused: 'code needed' };
+      if (code === undefined) {
+        await this.patience.giveBack('account', user.email);
+        return { refused: 'code needed' };
+      }
       if (!(await this.codeIsRight(user, code, address))) return { refused: 'code wrong' };
     }
     await this.patience.right('account', user.email);

@@ -8,7 +8,7 @@ import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
-import { notFound, ProblemError } from '../problems/problem.js';
+import { notFound } from '../problems/problem.js';
 import type { SignedRequest } from '../session/session.guard.js';
 
 /** Recorded sign-ins, the rules that read them, and what shortcuts would save. */
@@ -90,8 +90,6 @@ export class SignonController {
   replace(@Body({ schema: RulesRequest }) { rules, seen }: RulesRequest, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () => {
       const before = this.store.find('organisation', 'organisation') ?? null;
-      if (seen !== undefined && Number(this.store.versionOf('organisation', 'organisation') ?? 0) > seen)
-        throw new ProblemError(409, 'Changed meanwhile', 'Somebody changed the organisation since you opened the rules. Load them again.');
       const { signonRules: _old, ...rest } = this.store.model.organisation;
       return [{ kind: 'organisation' as const, id: 'organisation', before, after: { ...rest, ...(rules ? { signonRules: rules } : {}) } }];
     };
@@ -99,6 +97,7 @@ export class SignonController {
       plan,
       request.user.name,
       rules ? `${rules.length} rules that read recorded sign-ins` : 'Shipped rules that read recorded sign-ins',
+      { seen },
     );
   }
 }

@@ -33,9 +33,12 @@ export const useSessionEnds = () => use(sessionEnds);
 
 /** Waits until the password was given again, or not. */
 export const askConfirmation = (): Promise<boolean> =>
-  new Promise((resolve) =>
+  new Promise((resolve) => {
+    // of several at the same moment one answer counts for all
+    const earlier = confirmation.get();
     confirmation.set((given) => {
       confirmation.set(null);
+      earlier?.(given);
       resolve(given);
-    }),
-  );
+    });
+  });
