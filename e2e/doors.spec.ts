@@ -162,6 +162,9 @@ test('rights and rules are changed by an administrator, and the log of the doors
   await page.getByLabel('End a session after').fill('2');
   await page.getByRole('button', { name: 'Put these rules in force' }).click();
   await expect(page.getByText('must be 5 to 720 minutes')).toBeVisible();
+  await page.getByLabel('End a session after').fill('soon');
+  await page.getByRole('button', { name: 'Put these rules in force' }).click();
+  await expect(page.getByText('must be 5 to 720 minutes')).toBeVisible();
   await page.getByLabel('End a session after').fill('45');
   await page.getByRole('button', { name: 'Put these rules in force' }).click();
   await expect(page.getByText('The rules are in force from now on.')).toBeVisible();

@@ -22,5 +22,5 @@ export function faultOfPassword(password: string, own: readonly string[]): strin
     .replace(/[^\p{L}\p{N}]/gu, '');
   return score >= wanted && left.length >= leastLeft
     ? null
-    : 'is easy to guess: it is common, a pattern of keys, or made of your own name. Three or four words that do not belong together are good.';
+    : 'is easy to guess: it is common, a pattern of keys, or made of the person’s own name. Three or four words that do not belong together are good.';
 }

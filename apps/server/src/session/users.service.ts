@@ -11,7 +11,8 @@ import { faultOfPassword } from './passwordStrength.js';
 import { Secrets } from './secrets.js';
 import { hashPassword, SessionService } from './session.service.js';
 
-const weak = (field: string, problem: string) => new ProblemError(422, 'Not valid', `The password ${problem}`, [{ field, problem }]);
+const weak = (field: string, problem: string) =>
+  new ProblemError(422, 'Not valid', `The password ${problem}`, [{ field, problem: `The password ${problem}` }]);
 
 /** Who may sign in, as what, and with what. */
 @Injectable()

@@ -35,7 +35,10 @@ function Form({ rules }: { rules: DoorRules }) {
   const save = async () => {
     setFaults({});
     try {
-      const wanted = { ...Object.fromEntries(numbers.map(([key]) => [key, Number(texts[key])])), factorFor };
+      const wanted = {
+        ...Object.fromEntries(numbers.map(([key]) => [key, /^\d{1,6}$/.test(texts[key]?.trim() ?? '') ? Number(texts[key]) : null])),
+        factorFor,
+      };
       client.setQueryData(['users', 'rules'], await call<DoorRules>('users/rules', 'PUT', wanted));
       notice({ text: 'The rules are in force from now on.' });
     } catch (error) {

@@ -74,20 +74,21 @@ export const FactorRequest = z
   .meta({ id: 'FactorRequest' });
 export const SpareCodes = z.object({ codes: z.array(z.string()) }).meta({ id: 'SpareCodes' });
 
+/** A whole number within a range; whatever is wrong with it, the range is what would be right. */
+function whole(min: number, max: number, unit: string) {
+  const said = `must be ${min} to ${max} ${unit}`;
+  return z.number({ error: said }).int(said).min(min, said).max(max, said);
+}
+
 /** What an administrator chooses about sign-ins and about how long things are kept. */
 export const DoorRules = z
   .strictObject({
-    idleMinutes: z.number().int().min(5, 'must be 5 to 720 minutes').max(720, 'must be 5 to 720 minutes'),
+    idleMinutes: whole(5, 720, 'minutes'),
     factorFor: z.array(Role).max(3).describe('Roles that need a second factor'),
-    keepMeasurementsYears: z.number().int().min(1, 'must be 1 to 20 years').max(20, 'must be 1 to 20 years'),
-    keepReportsDays: z.number().int().min(7, 'must be 7 to 3650 days').max(3650, 'must be 7 to 3650 days'),
-    keepLogDays: z.number().int().min(30, 'must be 30 to 3650 days').max(3650, 'must be 30 to 3650 days'),
-    keepLeftDays: z
-      .number()
-      .int()
-      .min(0, 'must be 0 to 3650 days')
-      .max(3650, 'must be 0 to 3650 days')
-      .describe('Guests past their end, and names in the history of people who were removed'),
+    keepMeasurementsYears: whole(1, 20, 'years'),
+    keepReportsDays: whole(7, 3650, 'days'),
+    keepLogDays: whole(30, 3650, 'days'),
+    keepLeftDays: whole(0, 3650, 'days').describe('Guests past their end, and names in the history of people who were removed'),
   })
   .meta({ id: 'DoorRules' });
 
