@@ -1,5 +1,5 @@
 // The layers of docs/architecture.md as a check: who may import whom.
-const subjects = ['units', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
+const subjects = ['units', 'indexes', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
 const mayUse = {
   units: [],
   link: ['units'],
@@ -10,8 +10,9 @@ const mayUse = {
   signon: [],
   hosts: [],
   evidence: ['link', 'screens'],
-  access: ['settings'],
-  estate: ['settings', 'access'],
+  indexes: [],
+  access: ['settings', 'indexes'],
+  estate: ['settings', 'access', 'indexes'],
 };
 module.exports = {
   forbidden: [
@@ -49,7 +50,7 @@ module.exports = {
     },
     ...subjects.map((subject) => ({
       name: `core-${subject}-knows-little`,
-      comment: 'only crossing may import all other subjects',
+      comment: 'only crossing, change and tally may import all other subjects',
       severity: 'error',
       from: { path: `^packages/core/src/${subject}/`, pathNot: '\\.test\\.ts$' },
       to: { path: '^packages/core/src/', pathNot: `^packages/core/src/(${[subject, ...mayUse[subject]].join('|')})/` },

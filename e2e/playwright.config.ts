@@ -11,7 +11,7 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   reporter: [['json'], ['line']],
-  outputDir: '../.cache/browser-tests',
+  outputDir: `../.cache/browser-tests-${port}`,
   use: {
     actionTimeout: 15_000,
     baseURL: `http://localhost:${port}`,

@@ -11,6 +11,8 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const admin = process.env.TEST_DATABASE;
 const port = Number(process.env.E2E_PORT);
 const name = `browser_${process.pid}`;
+/** Datagram ports of the server, and from a hundred above of the lines. */
+const udp = 48_100 + 10 * (port - 4750);
 const client = new pg.Client({ connectionString: admin });
 await client.connect();
 await client.query(`CREATE DATABASE ${name}`);
@@ -32,8 +34,8 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     DATABASE_URL: admin.replace(/\/[^/]*$/, `/${name}`),
     PORT: String(port),
     DEMO_FOLDER: join(root, 'demo/saltmarsh'),
-    SIMULATED_LINES: profiles.map((_, i) => `${port + 1 + i}>${48_200 + 10 * i}`).join(','),
-    CHECK_UDP_FIRST: '48100',
+    SIMULATED_LINES: profiles.map((_, i) => `${port + 1 + i}>${udp + 100 + 10 * i}`).join(','),
+    CHECK_UDP_FIRST: String(udp),
     PORTAL_URL: `http://localhost:${port + 4}`,
     PORTAL_KEY: portalKey,
     SECRET_KEY: randomBytes(24).toString('hex'),
@@ -46,7 +48,7 @@ const lines = await Promise.all(
       ...profile,
       port: port + 1 + i,
       server: { host: '127.0.0.1', port },
-      udp: { first: 48_200 + 10 * i, serverFirst: 48_100, count: 8 },
+      udp: { first: udp + 100 + 10 * i, serverFirst: udp, count: 8 },
       seed: 11 + i,
     }),
   ),

@@ -4,14 +4,14 @@ import {
   acceptancePlan,
   AccessIndex,
   consequenceOf,
-  editsOfMove,
+  doing,
   estateReadiness,
   FactsReader,
   modelOf,
+  overlay,
   readHar,
   shippedRules,
   whyNotSeen,
-  withAccessEdits,
 } from '../packages/core/dist/index.js';
 import { emptyEstate } from '../packages/contracts/dist/index.js';
 
@@ -92,7 +92,8 @@ const timed = (body) => {
 
 export function benchAccess(demo) {
   const estate = accessEstate();
-  const index = new AccessIndex(estate);
+  const model = modelOf(estate, []);
+  const index = model.access;
   const missing = estate.person.slice(0, 4).flatMap(({ id }) => ['r1', 'r49', 'r299'].map((resource) => [id, resource]));
   const start = Date.parse('2026-11-25T08:00:00Z');
   const har = {
@@ -109,18 +110,15 @@ export function benchAccess(demo) {
   const reader = new FactsReader(modelOf(withShippedSets(demo.estate), demo.measurements), start);
   return {
     'access: 10 000 people, 200 groups, 300 resources resolved, ms': timed(() => {
-      const fresh = new AccessIndex(estate);
+      const fresh = AccessIndex.of(estate);
       for (const person of estate.person) fresh.of(person.groups);
     }),
     'access: acceptance plan of the same, ms': timed(() => acceptancePlan(index)),
     'access: one "why not" on the same, ms':
-      Math.round(
-        (timed(() => missing.forEach(([person, resource]) => whyNotSeen(index, estate, person, resource))) / missing.length) * 10,
-      ) / 10,
+      Math.round((timed(() => missing.forEach(([person, resource]) => whyNotSeen(model, person, resource))) / missing.length) * 10) / 10,
     'access: everybody of the same moved into a group, on paper, ms': timed(() => {
       const people = estate.person.map(({ id }) => id);
-      const edits = editsOfMove(index, { people, leave: null, join: estate.group[0].id });
-      consequenceOf(index, new AccessIndex(withAccessEdits(estate, edits)), () => false);
+      consequenceOf(model, overlay(model, doing({ do: 'move', people, leave: null, join: estate.group[0].id }), 0));
     }),
     'access: three requirement sets on the demo estate, ms': timed(() =>
       reader.model.estate.requirement.forEach((set) => estateReadiness(reader, set)),

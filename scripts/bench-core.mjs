@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { withShippedSets } from '../packages/contracts/dist/requirements/shipped.js';
-import { readFolder } from '../packages/contracts/dist/index.js';
+import { kindTraits, readFolder } from '../packages/contracts/dist/index.js';
 import { evaluateCrossing, FactsReader, modelOf, summariseCrossing } from '../packages/core/dist/index.js';
 
 const folder = new URL('../demo/saltmarsh', import.meta.url).pathname;
@@ -23,14 +23,14 @@ function timed(runs, body) {
 }
 
 export function benchCore() {
-  const model = modelOf(estate, measurements);
+  const model = modelOf(estate, measurements, { traits: kindTraits });
   const reader = new FactsReader(model, now);
   const facts = model.crossings.map((ref) => reader.read(ref));
   const rounds = 8;
   const perSecond = (ms) => Math.round((facts.length * rounds) / (ms / 1000));
   for (let i = 0; i < 5; i++) facts.forEach((f) => evaluateCrossing(f)); // let the compiler warm up
   const whole = timed(9, () => {
-    const fresh = new FactsReader(modelOf(estate, measurements), now);
+    const fresh = new FactsReader(modelOf(estate, measurements, { traits: kindTraits }), now);
     for (const ref of fresh.model.crossings) summariseCrossing(fresh.read(ref));
   });
   return {

@@ -11,6 +11,7 @@ ensureBuilt();
 const { benchCore, demo } = await import('./bench-core.mjs');
 const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
+const { benchLarge, memoryOf } = await import('./bench-large.mjs');
 const port = 4790;
 const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 const rows = [];
@@ -25,13 +26,22 @@ async function withServer(databaseUrl, demo, work) {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     LOG_LEVEL: 'error',
+    SECRET_KEY: 'a key of the benchmark, long enough',
+    JOBS: 'elsewhere',
     DEMO_FOLDER: demo ? join(root, 'demo/saltmarsh') : '',
   };
-  const server = fork(join(root, 'apps/server/dist/main.js'), [], { env });
-  await new Promise((resolve, reject) => {
-    server.once('message', resolve);
-    server.once('exit', (code) => reject(new Error(`the server stopped (${code})`)));
-  });
+  const part = async (file) => {
+    const child = fork(join(root, file), [], { env });
+    await new Promise((resolve, reject) => {
+      child.once('message', resolve);
+      child.once('exit', (code) => reject(new Error(`${file} stopped (${code})`)));
+    });
+    return child;
+  };
+  const from = performance.now();
+  const server = await part('apps/server/dist/main.js');
+  const startedMs = performance.now() - from;
+  const worker = await part('apps/server/dist/worker.js');
   let cookie = '';
   const call = async (path, method = 'GET', body = undefined) => {
     const response = await fetch(`http://127.0.0.1:${port}/api/${path}`, {
@@ -47,10 +57,12 @@ async function withServer(databaseUrl, demo, work) {
   };
   try {
     await call('session', 'POST', { email: 'ines.farrow@saltmarsh.example', password: 'under-the-estuary' });
-    await work(call);
+    await work(call, server.pid, startedMs);
   } finally {
-    server.kill('SIGTERM');
-    await new Promise((resolve) => server.once('exit', resolve));
+    for (const child of [worker, server]) {
+      child.kill('SIGTERM');
+      await new Promise((resolve) => child.once('exit', resolve));
+    }
   }
 }
 
@@ -106,7 +118,7 @@ const cluster = await startCluster('test-postgres', 4640, say);
 try {
   cluster.drop('bench');
   cluster.ensure('bench');
-  await withServer(cluster.url('bench'), true, async (call) => {
+  await withServer(cluster.url('bench'), true, async (call, pid) => {
     const crossing = 'P136~WEX-TC-020~timetable';
     tell(
       'demo estate: API reads, p95 ms',
@@ -117,7 +129,7 @@ try {
     for (let i = 0; i < 6; i++) {
       const start = performance.now();
       await call('changes', 'POST', {
-        change: [{ type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'wexcombe', value: 20 + i }],
+        change: { patches: [{ do: 'setting', key: 'picture.frameCap', layer: 'location', target: 'wexcombe', value: 20 + i }] },
         summary: 'bench',
       });
       await call('board');
@@ -147,7 +159,7 @@ try {
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
     tell('50 000 endpoints: crossings', page.total);
-    tell('50 000 endpoints: all of them evaluated in worker threads after that, s', ((performance.now() - evaluating) / 1000).toFixed(1));
+    tell('50 000 endpoints: all of them evaluated after that, s', ((performance.now() - evaluating) / 1000).toFixed(1));
     tell(
       '50 000 endpoints: answers during import and evaluation, median and longest ms',
       `${Math.round(percentile(during, 0.5))}, ${Math.round(Math.max(...during))}`,
@@ -178,6 +190,12 @@ try {
         `${Math.round(first)}, ${Math.round(performance.now() - again)}, ${Math.round(Math.max(...waits))}`,
       );
     }
+    tell('50 000 endpoints: the server’s memory after all that, MB', memoryOf(pid).now);
+  });
+  // once more from the start: how long until the Board is right, and what edits cost
+  await withServer(cluster.url('bench'), true, async (call, pid, startedMs) => {
+    tell('50 000 endpoints: start until the Board is right, s', (startedMs / 1000).toFixed(1), '10');
+    await benchLarge(call, pid, tell);
   });
 } finally {
   cluster.drop('bench');

@@ -110,10 +110,18 @@ try {
     SECRET_KEY: secretKey(),
     CHECK_UDP_FIRST: String(udpBase),
     SIMULATED_LINES: lines,
+    JOBS: 'elsewhere',
     ...(portalFree ? { PORTAL_URL: `http://localhost:${portalPort}`, PORTAL_KEY: portalKey } : {}),
     ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh') } : {}),
   });
   await server.start();
+  // long work is done beside the server, so that nobody waits for it; where it cannot be started it stays in the queue until it can
+  const workers = Number(process.env.WORKERS ?? 1);
+  for (let i = 0; i < workers; i++)
+    await part(workers > 1 ? `Worker ${i + 1}` : 'The worker', 'apps/server/dist/worker.js', [], {
+      DATABASE_URL: databaseUrl,
+      SECRET_KEY: secretKey(),
+    }).start();
   // the demo does without its lines and its portal rather than not starting at all
   const tried = (each) =>
     each.start().then(

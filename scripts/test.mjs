@@ -66,8 +66,9 @@ try {
   }
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
-  // lint is the longest of the static checks: the others run beside it
-  const lint = wanted('lint') ? check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']) : null;
+  // lint is the longest of the static checks: it runs beside everything up to the browser tests, and remembers files that are as they were
+  const cached = ['--cache', '--cache-strategy', 'content', '--cache-location', join('.cache', 'eslint')];
+  const lint = wanted('lint') ? check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0', ...cached]) : null;
   if (wanted('types')) await check('types', [bin('typescript-7/bin/tsc'), '-b']);
   if (wanted('layers'))
     await check('layers', [
@@ -88,7 +89,6 @@ try {
     else failed++;
     process.stdout.write(`${code === 0 ? 'ok    ' : code === 3 ? 'SKIPPED' : 'FAILED'} packages\n${output}`);
   }
-  await lint;
   if (wanted('attack')) await check('attacks, short form', ['scripts/attack.mjs', '--short']);
   if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
   const env = { TEST_DATABASE: cluster?.url('postgres') ?? '', NODE_OPTIONS: '--experimental-vm-modules --no-warnings', TZ: 'UTC' };
@@ -102,14 +102,20 @@ try {
       (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites, skipped: r.numPendingTests }),
     );
   }
+  await lint;
   if (wanted('browser')) {
-    const file = join(root, '.cache', 'browser.json');
-    await suite(
-      'browser tests',
-      [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'],
-      { ...env, NODE_OPTIONS: '', PLAYWRIGHT_JSON_OUTPUT_NAME: file },
-      file,
-      ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),
+    // two browsers at a time, each with a server and a database of its own
+    await Promise.all(
+      [1, 2].map((part) => {
+        const file = join(root, '.cache', `browser-${part}.json`);
+        return suite(
+          `browser tests, part ${part} of 2`,
+          [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', `--shard=${part}/2`],
+          { ...env, NODE_OPTIONS: '', PLAYWRIGHT_JSON_OUTPUT_NAME: file, E2E_PORT: String(4720 + 30 * part) },
+          file,
+          ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),
+        );
+      }),
     );
   }
 } catch (error) {

@@ -37,25 +37,32 @@ export async function runCheck(browser: Browser, url: string): Promise<void> {
   await context.close();
 }
 
-interface Evidence {
-  roundTrips?: { value: { medianMs: number; samples: number } };
-  downMbps?: { value: number };
-  upMbps?: { value: number };
-  datagrams?: { value: { passes: boolean; sent?: number; lost?: number } };
-  screens?: { value: { widthPx: number }[] };
-  scene?: { value: { drawnBy: string } };
+interface Figures {
+  roundTrips?: { medianMs: number; samples: number };
+  downMbps?: number;
+  upMbps?: number;
+  datagrams?: { passes: boolean; sent?: number; lost?: number };
+  screens?: { widthPx: number }[];
+  scene?: { drawnBy: string };
   browser?: object;
-  rejected: object[];
 }
-interface Facts {
-  evidence: Evidence;
-  /** When they were read. */
-  atMs: number;
+interface Measured {
+  at: string;
+  vantage: string;
+  endpoint?: string;
+  figures: Figures;
 }
-/** The crossing, as the page's own session reads it. */
-export const crossingOf = (page: Page, id: string): Promise<{ facts: Facts }> =>
-  page.evaluate(async (crossing) => (await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}`)).json()) as { facts: Facts }, id);
-export const evidenceOf = async (page: Page, id: string): Promise<Evidence> => (await crossingOf(page, id)).facts.evidence;
+/** What a crossing rests on, as the page's own session reads it; the instant it was read is left out. */
+export const restsOn = (page: Page, id: string): Promise<{ measurements: Measured[] }> =>
+  page.evaluate(async (crossing) => {
+    const answer = (await (await fetch(`/api/crossings/${encodeURIComponent(crossing)}/slice`)).json()) as { slice: { measurements: [] } };
+    return { ...answer.slice, atMs: 0 };
+  }, id);
+/** What was measured at the desk of a crossing's endpoint, the newest of each. */
+export async function measuredOf(page: Page, id: string): Promise<Figures> {
+  const own = (await restsOn(page, id)).measurements.filter(({ endpoint, vantage }) => endpoint === id.split('~')[1] && vantage === 'desk');
+  return Object.assign({}, ...own.sort((a, b) => a.at.localeCompare(b.at)).map(({ figures }) => figures)) as Figures;
+}
 
 /** Chooses an object in a field that finds by name. */
 export async function pick(page: Page, label: string, text: string): Promise<void> {

@@ -85,7 +85,7 @@ export const attacks = {
   },
   'impact with a name of 800 kB': async (instance) => {
     const { status } = await instance.call('impact', 'POST', {
-      change: [{ type: 'object', kind: 'host', id: 'H', field: 'x'.repeat(800_000), value: 1 }],
+      change: { patches: [{ do: 'change', kind: 'host', id: 'H', set: { ['x'.repeat(800_000)]: 1 } }] },
     });
     return `answer ${status}`;
   },
@@ -105,7 +105,7 @@ export const attacks = {
       job = (await instance.call(`estate/import/${job.id}`)).body;
     }
     const edit = await instance.call('changes', 'POST', {
-      change: [{ type: 'object', kind: 'region', id: 'far', field: 'name', value: 'Still written' }],
+      change: { patches: [{ do: 'change', kind: 'region', id: 'far', set: { name: 'Still written' } }] },
       summary: 'x',
     });
     const seen = (await instance.call('estate/region/far')).body.object?.name === 'Still written';

@@ -24,7 +24,7 @@ export async function attackWithKills(instance, cluster, { kills, killDatabase }
         acknowledged.set(id, known);
         known.maybe.add(value);
         const answer = await instance
-          .call('changes', 'POST', { change: [{ type: 'object', kind: 'host', id, field: 'name', value }], summary: 'kill' })
+          .call('changes', 'POST', { change: { patches: [{ do: 'change', kind: 'host', id, set: { name: value } }] }, summary: 'kill' })
           .catch(() => null);
         if (answer?.status === 201) {
           acknowledged.set(id, { sure: value, maybe: new Set() });

@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { parseHar } from '@underpass/contracts';
+import { kindTraits, parseHar } from '@underpass/contracts';
 import {
   acceptancePlan,
   estateReadiness,
@@ -21,7 +21,7 @@ function modelFrom(command: string, options: Options): EstateModel {
   const folder = options.positional[0];
   if (!folder) throw new CommandError(`${command}: give the estate folder`);
   const { estate, measurements } = estateFrom(folder);
-  return modelOf(estate, measurements);
+  return modelOf(estate, measurements, { traits: kindTraits });
 }
 
 /** An id that must be given and must exist. */
@@ -49,7 +49,7 @@ export function why(options: Options): object {
   const model = modelFrom('why', options);
   const person = known(options, 'person', model.people);
   const resource = known(options, 'resource', model.resources);
-  const link = whyNotSeen(model.access, model.estate, person, resource);
+  const link = whyNotSeen(model, person, resource);
   if (link === null) return { seen: true, missing: null };
   if (link === undefined)
     throw new CommandError(`why: nothing in this estate can give ${resource}: no publication of its pool is held by a group`);
@@ -70,7 +70,7 @@ export function acceptance(options: Options, nowMs: number): object {
 export function ready(options: Options, nowMs: number): object {
   const model = modelFrom('ready', options);
   const name = options.text('feature');
-  const sets = model.estate.requirement;
+  const sets = model.requirements;
   const set = sets.find((each) => each.id === name || each.name === name);
   if (!set)
     throw new CommandError(

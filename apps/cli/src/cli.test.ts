@@ -3,20 +3,55 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { CommandError } from './commandError.js';
+import { commandLine } from './commandLine.js';
 
 const root = new URL('../../..', import.meta.url).pathname;
-const run = (...args: string[]) => {
+interface Ran {
+  status: number | null;
+  stdout: string;
+  stderr: string;
+  json: () => Record<string, unknown>;
+}
+const ran = (status: number | null, stdout: string, stderr: string): Ran => ({
+  status,
+  stdout,
+  stderr,
+  json: () => JSON.parse(stdout) as Record<string, unknown>,
+});
+/** A command, carried out here as the program does it. */
+const run = async (...args: string[]): Promise<Ran> => {
+  const before = process.cwd();
+  process.chdir(root);
+  try {
+    return ran(0, await commandLine(args), '');
+  } catch (error) {
+    if (!(error instanceof CommandError)) throw error;
+    return ran(2, '', `underpass: ${error.message}\n`);
+  } finally {
+    process.chdir(before);
+  }
+};
+
+/** The program itself. */
+const program = (...args: string[]) => {
   const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'apps/cli/dist/main.js'), ...args], {
     cwd: root,
     encoding: 'utf8',
     env: { PATH: process.env.PATH },
-    maxBuffer: 1 << 28,
   });
-  return { status, stdout, stderr, json: () => JSON.parse(stdout) as Record<string, unknown> };
+  return { status, stdout, stderr };
 };
 
-test('evaluate prints one JSON document with the public field names', () => {
-  const all = run('evaluate', 'demo/saltmarsh', '--endpoint', 'WEX-TC-020', '--json').json() as {
+test('the program prints what a command answers, and tells a fault apart from it', async () => {
+  for (const args of [['voice', '--delay', '150', '--loss', '0', '--json'], ['throughput', '--rtt', 'fast'], []]) {
+    const { status, stdout, stderr } = await run(...args);
+    expect(program(...args)).toEqual({ status, stdout, stderr });
+  }
+});
+
+test('evaluate prints one JSON document with the public field names', async () => {
+  const all = (await run('evaluate', 'demo/saltmarsh', '--endpoint', 'WEX-TC-020', '--json')).json() as {
     crossings: Record<string, unknown>[];
     counts: Record<string, number>;
   };
@@ -50,35 +85,39 @@ test('evaluate prints one JSON document with the public field names', () => {
   });
 });
 
-test('the calculators answer with the standards’ figures', () => {
-  expect(run('throughput', '--rtt', '100', '--loss', '1', '--window', '65535', '--json').json()).toEqual({
+test('the calculators answer with the standards’ figures', async () => {
+  expect((await run('throughput', '--rtt', '100', '--loss', '1', '--window', '65535', '--json')).json()).toEqual({
     rfc5348Mbps: expect.closeTo(1.31, 2),
     mathisMbps: expect.closeTo(1.43, 2),
     windowMbps: expect.closeTo(5.24, 2),
   });
-  expect(run('voice', '--delay', '150', '--loss', '0', '--json').json()).toMatchObject({ idd: expect.closeTo(0.2, 1), ieEff: 0 });
-  expect(run('wifi-rate', '--standard', 'he', '--width', '160', '--mcs', '11', '--streams', '2', '--gi', '800', '--json').json()).toEqual({
+  expect((await run('voice', '--delay', '150', '--loss', '0', '--json')).json()).toMatchObject({ idd: expect.closeTo(0.2, 1), ieEff: 0 });
+  expect(
+    (await run('wifi-rate', '--standard', 'he', '--width', '160', '--mcs', '11', '--streams', '2', '--gi', '800', '--json')).json(),
+  ).toEqual({
     mbps: 2402,
   });
   expect(
-    run(
-      'picture',
-      '--width',
-      '3840',
-      '--height',
-      '2160',
-      '--fps',
-      '60',
-      '--codec',
-      'h264',
-      '--chroma',
-      '420',
-      '--content',
-      'motion',
-      '--json',
+    (
+      await run(
+        'picture',
+        '--width',
+        '3840',
+        '--height',
+        '2160',
+        '--fps',
+        '60',
+        '--codec',
+        'h264',
+        '--chroma',
+        '420',
+        '--content',
+        'motion',
+        '--json',
+      )
     ).json(),
   ).toMatchObject({ h264Level: '5.2', hevcLevel: '5.1', macroblocksPerS: 1_944_000 });
-  expect(run('link', 'packages/core/src/link/fixtures/ping.txt', '--json').json()).toMatchObject({
+  expect((await run('link', 'packages/core/src/link/fixtures/ping.txt', '--json')).json()).toMatchObject({
     sent: 6,
     received: 6,
     downMbps: null,
@@ -86,7 +125,7 @@ test('the calculators answer with the standards’ figures', () => {
   });
 });
 
-test('a fault goes to standard error with its place, and the status is 2', () => {
+test('a fault goes to standard error with its place, and the status is 2', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'underpass-'));
   writeFileSync(join(folder, 'people.csv'), 'id,name,kind,location\nP1,Ann,staff,nowhere\n');
   const settings = mkdtempSync(join(tmpdir(), 'underpass-'));
@@ -105,24 +144,24 @@ test('a fault goes to standard error with its place, and the status is 2', () =>
     [['nonsense'], 'nonsense'],
     [['voice', '--dealy', '1'], '--dealy'],
   ] as const) {
-    const { status, stdout, stderr } = run(...args);
+    const { status, stdout, stderr } = await run(...args);
     expect([args, status, stdout]).toEqual([args, 2, '']);
     expect(stderr).toContain(place);
     expect(stderr).not.toMatch(/\n\s+at /);
   }
 });
 
-test('sees and why tell the chains, the one that starts at once, and the first missing link', () => {
-  const person = run('sees', 'demo/saltmarsh', '--person', 'P007', '--json').json();
+test('sees and why tell the chains, the one that starts at once, and the first missing link', async () => {
+  const person = (await run('sees', 'demo/saltmarsh', '--person', 'P007', '--json')).json();
   expect(Object.keys(person)).toEqual(['now', 'afterNextSignIn', 'startsAtOnce']);
   expect(person).toMatchObject({
     now: [{ resource: 'documents' }, { resource: 'posters', chain: ['P007', 'posters', 'posters', 'main', 'posters'] }],
     afterNextSignIn: [{ resource: 'documents' }, { resource: 'timetable' }],
     startsAtOnce: null,
   });
-  expect(run('sees', 'demo/saltmarsh', '--person', 'K01', '--json').json()).toMatchObject({ startsAtOnce: 'workshop' });
-  const why = (resource: string) => run('why', 'demo/saltmarsh', '--person', 'P081', '--resource', resource, '--json').json();
-  expect(why('safety')).toEqual({
+  expect((await run('sees', 'demo/saltmarsh', '--person', 'K01', '--json')).json()).toMatchObject({ startsAtOnce: 'workshop' });
+  const why = async (resource: string) => (await run('why', 'demo/saltmarsh', '--person', 'P081', '--resource', resource, '--json')).json();
+  expect(await why('safety')).toEqual({
     seen: false,
     missing: {
       step: 'publication attached to portal',
@@ -131,19 +170,19 @@ test('sees and why tell the chains, the one that starts at once, and the first m
       alsoOpensTo: 5,
     },
   });
-  expect(why('documents')).toEqual({ seen: true, missing: null });
-  expect(why('hull')).toMatchObject({ seen: false, missing: { step: 'person in group', object: 'P081', alsoOpensTo: 0 } });
+  expect(await why('documents')).toEqual({ seen: true, missing: null });
+  expect(await why('hull')).toMatchObject({ seen: false, missing: { step: 'person in group', object: 'P081', alsoOpensTo: 0 } });
 });
 
-test('acceptance and ready answer with the public field names', () => {
-  const plan = run('acceptance', 'demo/saltmarsh', '--json').json() as {
+test('acceptance and ready answer with the public field names', async () => {
+  const plan = (await run('acceptance', 'demo/saltmarsh', '--json')).json() as {
     sets: { people: string[]; resources: string[] }[];
     testers: string[];
     optimal: boolean;
   };
   expect(Object.keys(plan)).toEqual(['sets', 'testers', 'optimal']);
   expect([plan.optimal, plan.testers.length, plan.sets.flatMap(({ people }) => people).length]).toEqual([true, 12, 393]);
-  const ready = run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--json').json();
+  const ready = (await run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--json')).json();
   expect(ready).toEqual({
     ready: 2,
     fallback: 0,
@@ -154,28 +193,28 @@ test('acceptance and ready answer with the public field names', () => {
       { condition: 'one-resource', bay: 'Workspace', people: 1 },
     ],
   });
-  expect(run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--person', 'K01', '--json').json()).toMatchObject({
+  expect((await run('ready', 'demo/saltmarsh', '--feature', 'kiosk-single-resource', '--person', 'K01', '--json')).json()).toMatchObject({
     ready: 1,
     notReady: 0,
   });
 });
 
-test('har reads a recording; code is read back by an independent reader', () => {
-  const har = run('har', 'packages/core/src/signon/fixtures/signin.har', '--json').json() as { steps: { name: string }[] };
+test('har reads a recording; code is read back by an independent reader', async () => {
+  const har = (await run('har', 'packages/core/src/signon/fixtures/signin.har', '--json')).json() as { steps: { name: string }[] };
   expect(Object.keys(har)).toEqual(['totalMs', 'steps', 'criticalPath', 'redirects', 'failed']);
   expect(Object.keys(har.steps[0] ?? {})).toEqual(['name', 'startMs', 'durationMs', 'requests']);
   const folder = mkdtempSync(join(tmpdir(), 'code-'));
   for (const text of ['https://portal.example/open/yard/orders', 'Grüße, 水', 'x'.repeat(900)]) {
     const file = join(folder, 'code.png');
-    expect(run('code', text, '--out', file).status).toBe(0);
+    expect(program('code', text, '--out', file).status).toBe(0);
     // zbarimg of Debian's zbar-tools
     expect(spawnSync('zbarimg', ['-q', '--raw', '--oneshot', '-Sbinary', file], { encoding: 'utf8' }).stdout.trimEnd()).toBe(text);
   }
-  expect(run('code', 'hello', '--out', join(folder, 'code.svg')).status).toBe(0);
+  expect(program('code', 'hello', '--out', join(folder, 'code.svg')).status).toBe(0);
   expect(readFileSync(join(folder, 'code.svg'), 'utf8')).toMatch(/^<svg[^]*viewBox="0 0 29 29"/);
 });
 
-test('a fault of the access commands names what is wrong, with status 2', () => {
+test('a fault of the access commands names what is wrong, with status 2', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'loop-'));
   writeFileSync(join(folder, 'groups.csv'), 'id,name,rank,memberOf,publications\na,A,1,b,\nb,B,2,c,\nc,C,3,a,\n');
   const broken = join(folder, 'broken.har');
@@ -193,7 +232,7 @@ test('a fault of the access commands names what is wrong, with status 2', () => 
     [['code', 'x'.repeat(5000), '--out', join(folder, 'c.png')], 'code: '],
   ];
   for (const [args, said] of cases) {
-    const { status, stderr, stdout } = run(...args);
+    const { status, stderr, stdout } = await run(...args);
     expect([args[0], status, stdout, stderr]).toEqual([args[0], 2, '', expect.stringContaining(said)]);
     expect(stderr).not.toContain('    at ');
   }

@@ -1,3 +1,4 @@
+import { kindTraits } from '@underpass/contracts';
 import { evaluateCrossing, FactsReader, modelOf, noCounts } from '@underpass/core';
 import { CommandError } from './commandError.js';
 import { estateFrom } from './folder.js';
@@ -10,7 +11,7 @@ export function evaluate(options: Options, nowMs: number): object {
   const folder = options.positional[0];
   if (!folder) throw new CommandError('evaluate: give the estate folder');
   const { estate, measurements } = estateFrom(folder);
-  const model = modelOf(estate, measurements);
+  const model = modelOf(estate, measurements, { traits: kindTraits });
   const [person, endpoint, resource] = [options.text('person'), options.text('endpoint'), options.text('resource')];
   if (person && !model.people.has(person)) throw new CommandError(`--person: no person has the id “${person}”`);
   if (endpoint && !model.endpoints.has(endpoint)) throw new CommandError(`--endpoint: no endpoint has the id “${endpoint}”`);

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { folderFiles, readFolder, type Estate, type Measurement } from '@underpass/contracts';
+import { faultsOfKinds, folderFiles, readFolder, type Estate, type Measurement } from '@underpass/contracts';
 import { withShippedSets } from '@underpass/contracts/shipped';
 import { faultOfSetting, faultsOfEstate } from '@underpass/core';
 import { CommandError } from './commandError.js';
@@ -21,7 +21,7 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
   if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
   const { estate, measurements, problems, lines } = readFolder(files, {}, undefined, faultOfSetting);
   if (problems.length === 0)
-    for (const { kind, id, ...fault } of faultsOfEstate(estate))
+    for (const { kind, id, ...fault } of [...faultsOfKinds(estate), ...faultsOfEstate(estate)])
       problems.push({ file: folderFiles[kind], line: lines[kind]?.get(id) ?? 1, ...fault });
   if (problems.length)
     throw new CommandError(

@@ -16,8 +16,8 @@ import { UsersController } from './session/users.controller.js';
 import { UsersService } from './session/users.service.js';
 import { AcceptanceController } from './access/acceptance.controller.js';
 import { AcceptanceService } from './access/acceptance.service.js';
-import { AccessChangeController } from './access/accessChange.controller.js';
-import { AccessChangeService } from './access/accessChange.service.js';
+import { ConsequenceService } from './access/consequence.service.js';
+import { GuestsController } from './access/guests.controller.js';
 import { EntryLinkService } from './access/entryLink.service.js';
 import { EntryLinksController } from './access/entryLinks.controller.js';
 import { OpenLinkController } from './access/openLink.controller.js';
@@ -28,11 +28,15 @@ import { SightingService } from './access/sighting.service.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingController } from './crossing/crossing.controller.js';
 import { FindController } from './crossing/find.controller.js';
+import { ImpactWork } from './crossing/impactWork.js';
 import { ResultsService } from './crossing/results.service.js';
+import { JobRunner } from './jobs/jobs.runner.js';
+import { JobsController } from './jobs/jobs.controller.js';
+import { JobsService } from './jobs/jobs.service.js';
 import { dataSourceOptions, openDatabase } from './database/dataSource.js';
 import { DemoLoader } from './demo.js';
 import { ChangeService } from './estate/change.service.js';
-import { EditService } from './estate/edit.service.js';
+import { PaperService } from './estate/paper.service.js';
 import { EstateController } from './estate/estate.controller.js';
 import { EstateStore } from './estate/estate.store.js';
 import { ImportService } from './estate/import.service.js';
@@ -78,10 +82,11 @@ export class AppModule {
         FindController,
         EstateController,
         EventsController,
+        JobsController,
         LinksController,
         CheckController,
         SeesController,
-        AccessChangeController,
+        GuestsController,
         AcceptanceController,
         EntryLinksController,
         OpenLinkController,
@@ -108,18 +113,21 @@ export class AppModule {
         ProviderService,
         MetricsService,
         ChangeService,
-        EditService,
+        PaperService,
         PersonDataService,
         RetentionService,
         ImportService,
         ResultsService,
+        JobsService,
+        ImpactWork,
         LinkService,
         CheckGateway,
         SightingService,
-        AccessChangeService,
+        ConsequenceService,
         AcceptanceService,
         EntryLinkService,
         DemoLoader,
+        JobRunner,
       ],
     };
   }

@@ -38,6 +38,8 @@ const Environment = z.object({
   OIDC_ROLE_CLAIM: z.string().min(1).max(100).default('roles'),
   /** Which value of the claim stands for which role: "access-team=engineer,helpdesk=reader". */
   OIDC_ROLES: z.string().max(2000).default(''),
+  /** Whether this process takes up long work itself, or leaves it to worker processes. */
+  JOBS: z.enum(['here', 'elsewhere']).default('here'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -67,6 +69,9 @@ export interface Config {
   checkUdpFirst: number;
   checksAtOnce: number;
   logLevel: string;
+  jobs: 'here' | 'elsewhere';
+  /** A server answers requests; a worker only takes up long work. */
+  role: 'server' | 'worker';
   portalUrl: string | null;
   portalKey: string | null;
   /** Estate folder to load into an empty database; none for a database of one's own. */
@@ -130,6 +135,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     checkUdpFirst: e.CHECK_UDP_FIRST,
     checksAtOnce: e.CHECKS_AT_ONCE,
     logLevel: e.LOG_LEVEL,
+    jobs: e.JOBS,
+    role: 'server',
     portalUrl: e.PORTAL_URL?.replace(/\/$/, '') ?? null,
     portalKey: e.PORTAL_KEY ?? null,
     demoFolder,

@@ -2,6 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CONFIG, type Config } from './config.js';
+import { ResultsService } from './crossing/results.service.js';
 import { UsersService } from './session/users.service.js';
 import { ownName } from './estate/change.service.js';
 import { EstateStore } from './estate/estate.store.js';
@@ -24,16 +25,19 @@ export class DemoLoader implements OnApplicationBootstrap {
     private readonly store: EstateStore,
     private readonly imports: ImportService,
     private readonly users: UsersService,
+    private readonly results: ResultsService,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
+    if (this.config.role === 'worker') return;
     await this.firstAdministrator();
     const folder = this.config.demoFolder;
     if (!folder) return this.users.endDemoSessions();
     if (!this.empty()) return;
     for (const [email, name, role] of demoUsers) await this.users.add(email, name, role, demoPassword, true);
     await this.load(folder);
+    await this.results.settled();
   }
 
   private async firstAdministrator(): Promise<void> {

@@ -37,12 +37,12 @@ describe('who sees what', () => {
       'Main portal',
       'Safety handbook',
     ]);
-    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { edits: why.edits }, at.reader);
+    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { change: why.change }, at.reader);
     expect([paper.people, paper.rows.every((row) => row.gains.join() === 'Safety handbook')]).toEqual([6, true]);
     expect(Object.values(paper.verdicts).reduce((sum, n) => sum + n, 0)).toBe(6);
-    expect((await send('POST', 'access/changes', { change: { edits: why.edits }, summary: 'Attached' }, at.reader)).status).toBe(403);
-    const { body: applied } = await send<{ changeId: string }>('POST', 'access/changes', {
-      change: { edits: why.edits },
+    expect((await send('POST', 'changes', { change: why.change, summary: 'Attached' }, at.reader)).status).toBe(403);
+    const { body: applied } = await send<{ changeId: string }>('POST', 'changes', {
+      change: why.change,
       summary: 'Attached',
     });
     expect(listed((await one.open('/main/')).text)).toEqual(['documents', 'safety']);
@@ -55,10 +55,10 @@ describe('who sees what', () => {
   test('a person moved from one desktop to another keeps the old list until the next sign-in', async () => {
     const one = visitor();
     expect(listed((await one.signIn('main', 'P001')).text)).toContain('timetable');
-    const move = { move: { people: ['P001'], leave: 'timetable', join: 'posters' } };
-    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', move);
+    const change = { patches: [{ do: 'move', people: ['P001'], leave: 'timetable', join: 'posters' }] };
+    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', { change });
     expect(paper.rows).toMatchObject([{ gains: ['Poster studio'], loses: ['Timetable desktop'], at: 'next sign-in' }]);
-    await send('POST', 'access/changes', { change: move, summary: 'Moved' });
+    await send('POST', 'changes', { change, summary: 'Moved' });
     const view = await get<AccessPersonView>('access/people/P001');
     expect(view.now.map(({ id }) => id)).toContain('timetable');
     expect(view.after.map(({ id }) => id)).toEqual(expect.arrayContaining(['posters']));
@@ -105,23 +105,24 @@ describe('guests and requirement sets', () => {
 
   test('a change tried on paper is tried on the conditions too, and a change of who sees what is kept for later', async () => {
     const crossing = encodeURIComponent('P382~OS-004~guest-plans');
-    const conditions = async (change: object[]) =>
-      (await send<CrossingReadiness>('POST', `crossings/${crossing}/readiness`, { change }, at.reader)).body.sets.find(
+    const conditions = async (patches: object[]) =>
+      (await send<CrossingReadiness>('POST', `crossings/${crossing}/readiness`, { change: { patches } }, at.reader)).body.sets.find(
         ({ id }) => id === 'outside-guests',
       )!;
-    const edit = (value: string) => [{ type: 'object', kind: 'person', id: 'P382', field: 'guest.invitation', value }];
+    const edit = (value: string) => [{ do: 'change', kind: 'person', id: 'P382', set: { 'guest.invitation': value } }];
     const stateOf = async (change: object[]) => (await conditions(change)).conditions.find(({ id }) => id === 'invitation')?.state;
     expect([await stateOf([]), await stateOf(edit('sent')), await stateOf([])]).toEqual(['met', 'not met', 'met']);
     expect((await conditions(edit('sent'))).readiness).toBe('not ready');
-    const access = { move: { leave: 'posters', join: 'timetable' } };
-    const { body: kept } = await send<{ id: string }>('POST', 'drafts', { name: 'Later', access });
+    const change = { patches: [{ do: 'move', leave: 'posters', join: 'timetable' }] };
+    const { body: kept } = await send<{ id: string }>('POST', 'drafts', { name: 'Later', change });
     expect((await get<{ id: string }[]>('drafts', at.reader)).find(({ id }) => id === kept.id)).toMatchObject({
       name: 'Later',
-      change: [],
-      access: { move: { ...access.move } },
+      change: { ...change, hypotheses: [] },
+      conflicts: [],
+      done: false,
       createdBy: 'Ines Farrow',
     });
-    expect((await send('POST', 'drafts', { name: 'Later', access }, at.reader)).status).toBe(403);
+    expect((await send('POST', 'drafts', { name: 'Later', change }, at.reader)).status).toBe(403);
     expect((await send('DELETE', `drafts/${kept.id}`)).status).toBe(204);
   });
 

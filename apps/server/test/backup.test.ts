@@ -39,7 +39,8 @@ async function content(): Promise<Record<string, string>> {
   const client = new pg.Client({ connectionString: database.url });
   await client.connect();
   const { rows } = await client.query<{ name: string }>(
-    `SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public' AND tablename !~ '_\\d{4}$' ORDER BY 1`,
+    // which workers live is of the moment
+    `SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public' AND tablename !~ '_\\d{4}$' AND tablename <> 'job_worker' ORDER BY 1`,
   );
   const all: Record<string, string> = {};
   for (const { name } of rows)
@@ -140,7 +141,7 @@ test('a backup of an earlier version is brought to this one', async () => {
   database.url = mine;
   const done = await run('restore', 'old.backup', '--json');
   expect([done.status, done.err]).toEqual([0, expect.not.stringContaining('underpass:')]);
-  expect(JSON.parse(done.out)).toMatchObject({ from: 'Access1764100000000', to: 'Doors1764200000000', objects: 1 });
+  expect(JSON.parse(done.out)).toMatchObject({ from: 'Access1764100000000', to: 'OneChange1764300000000', objects: 1 });
   const client = new pg.Client({ connectionString: mine });
   await client.connect();
   expect((await client.query('SELECT tableoid::regclass::text AS part, id FROM measurement')).rows).toEqual([

@@ -257,7 +257,8 @@ describe('sessions', () => {
   test('a role changes without the sign-in being made anew, and counts at once', async () => {
     const { email, id } = await somebody('reader');
     const { cookie } = await enter(email, good);
-    const try1 = () => ask('drafts', 'POST', cookie, { name: 'x', access: { move: { leave: 'posters', join: 'timetable' } } });
+    const try1 = () =>
+      ask('drafts', 'POST', cookie, { name: 'x', change: { patches: [{ do: 'move', leave: 'posters', join: 'timetable' }] } });
     expect((await try1()).status).toBe(403);
     expect((await ask(`users/${id}`, 'PATCH', admin, { role: 'engineer' })).status).toBe(200);
     expect((await try1()).status).toBe(201);

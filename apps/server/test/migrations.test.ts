@@ -57,18 +57,42 @@ test('servers that start at the same moment on an empty database bring it to its
   const fresh = await makeDatabase();
   const sources = await Promise.all([1, 2, 3, 4].map(() => openDatabase(dataSourceOptions(fresh.url))));
   const rows = (await sources[0]?.query('SELECT name FROM migrations ORDER BY id')) as { name: string }[];
-  expect(rows.map(({ name }) => name)).toEqual(['Beginning1764000000000', 'Access1764100000000', 'Doors1764200000000']);
-  // and the last one can be taken back and made again, with what was measured
+  expect(rows.map(({ name }) => name)).toEqual([
+    'Beginning1764000000000',
+    'Access1764100000000',
+    'Doors1764200000000',
+    'OneChange1764300000000',
+  ]);
+  // and the last two can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];
   await one.query(
     `CREATE TABLE measurement_2025 PARTITION OF measurement FOR VALUES FROM ('2025-01-01') TO ('2026-01-01');
      INSERT INTO measurement VALUES ('m', '2025-03-03T10:00:00Z', 'x', 'ping', 'desk', NULL, NULL, 'l', false, NULL, '{}', 2)`,
   );
+  const kept = [
+    { patches: [{ do: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }], hypotheses: [] },
+    { patches: [{ do: 'change', kind: 'host', id: 'H1', set: { 'graphics.mode': 'display' } }], hypotheses: [] },
+    { patches: [{ do: 'move', people: ['P1'], leave: 'a', join: null }], hypotheses: [] },
+  ];
+  for (const [i, change] of kept.entries())
+    await one.query('INSERT INTO draft (id, name, change, created_by, created_at) VALUES ($1, $2, $3, $4, now())', [
+      `00000000-0000-4000-8000-00000000000${i}`,
+      `draft ${i}`,
+      JSON.stringify(change),
+      'x',
+    ]);
+  await one.undoLastMigration();
+  expect(await one.query('SELECT change, access FROM draft ORDER BY id')).toEqual([
+    { change: [{ type: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }], access: null },
+    { change: [{ type: 'object', kind: 'host', id: 'H1', field: 'graphics.mode', value: 'display' }], access: null },
+    { change: [], access: { move: { people: ['P1'], leave: 'a', join: null } } },
+  ]);
   await one.undoLastMigration();
   const part = async () => ((await one.query('SELECT tableoid::regclass::text AS part FROM measurement')) as { part: string }[])[0]?.part;
   expect(await part()).toBe('measurement_2025_03');
   await one.runMigrations();
   expect(await part()).toBe('measurement_2025');
+  expect(((await one.query('SELECT change FROM draft ORDER BY id')) as { change: object }[]).map(({ change }) => change)).toEqual(kept);
   await Promise.all(sources.map((source) => source.destroy()));
   await fresh.drop();
 }, 60_000);

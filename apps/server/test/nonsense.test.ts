@@ -47,7 +47,11 @@ test('every route takes any body that is none of its own with a fault that is to
   const before = await version();
   const nonsense = fc.oneof(
     fc.jsonValue({ maxDepth: 3 }),
-    fc.record({ change: fc.jsonValue({ maxDepth: 2 }), summary: fc.string({ unit: 'binary' }), access: fc.jsonValue({ maxDepth: 2 }) }),
+    fc.record({ change: fc.jsonValue({ maxDepth: 2 }), summary: fc.string({ unit: 'binary' }), name: fc.jsonValue({ maxDepth: 2 }) }),
+    fc.record({
+      change: fc.record({ patches: fc.jsonValue({ maxDepth: 3 }), hypotheses: fc.jsonValue({ maxDepth: 3 }) }),
+      summary: fc.string(),
+    }),
     fc.record({
       people: fc.array(fc.string()),
       move: fc.constant(null),
@@ -89,19 +93,19 @@ test('what no database keeps is refused with its field, wherever it stands, and 
   const read = await server.call('estate/person/P100', { cookie: admin });
   const person = (read.body as { object: object }).object;
   const run = ((await server.call('access/acceptance', { method: 'POST', cookie: admin })).body as AcceptanceView).run!;
-  const move = { move: { leave: 'posters', join: 'timetable' } };
+  const move = { patches: [{ do: 'move', leave: 'posters', join: 'timetable' }] };
   const set = (name: string) =>
     `- id: own\n  name: "${name}"\n  purpose: p\n  appliesTo: { fact: visible, is: true }\n  givenUp: []\n  conditions:\n    - { id: c, name: c, bay: Host, when: { fact: visible, is: true }, remedy: r, who: w, at: host, effortH: 1 }\n`;
   const table = (name: string) => `id,name,kind,location,groups\nX1,"two\nlines",staff,head-office,\nX2,${name},staff,head-office,\n`;
   const attempts: [string, string, object, string][] = [half, zero].flatMap((bad): [string, string, object, string][] => [
-    ['POST', 'drafts', { name: bad, access: move }, 'name'],
+    ['POST', 'drafts', { name: bad, change: move }, 'name'],
     [
       'POST',
       'drafts',
-      { name: 'x', change: [{ type: 'object', kind: 'host', id: 'H', field: 'name', value: { deep: [bad] } }] },
-      'change.0.value.deep.0',
+      { name: 'x', change: { patches: [{ do: 'change', kind: 'host', id: 'H', set: { name: { deep: [bad] } } }] } },
+      'change.patches.0.set.name.deep.0',
     ],
-    ['POST', 'access/changes', { summary: bad, change: move }, 'summary'],
+    ['POST', 'changes', { summary: bad, change: move }, 'summary'],
     ['POST', 'access/links', { resource: 'timetable', targetKind: 'person', target: 'P002', caption: bad }, 'caption'],
     ['PUT', 'estate/person/P100', { ...person, name: bad }, 'name'],
     ['POST', 'signon/recordings', { location: 'head-office', startedAt: '2026-11-25T08:00:00Z', steps: { broker: 2 }, note: bad }, 'note'],
@@ -127,7 +131,7 @@ test('what no database keeps is refused with its field, wherever it stands, and 
   );
   expect(await version()).toBe(before);
   // whole pairs are characters like others
-  expect((await server.call('drafts', { method: 'POST', cookie: admin, body: { name: 'whole \u{1f6f6}', access: move } })).status).toBe(
+  expect((await server.call('drafts', { method: 'POST', cookie: admin, body: { name: 'whole \u{1f6f6}', change: move } })).status).toBe(
     201,
   );
 });

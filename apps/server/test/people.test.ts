@@ -43,7 +43,12 @@ test('everything about one person is shown, then erased: nowhere a word of them,
   await ask(`estate/person/${id}`, 'PUT', { ...read.body.object, name }, { 'if-match': read.headers.get('etag') ?? '' });
   await ask('access/links', 'POST', { resource: 'timetable', targetKind: 'person', target: id, caption: 'Theirs' });
   await ask('check-links', 'POST', { location: 'wexcombe', person: id });
-  await ask('drafts', 'POST', { name: 'of theirs', access: { edits: [{ kind: 'person', id, field: 'groups', value: [] }] } });
+  await ask('drafts', 'POST', { name: 'of theirs', change: { patches: [{ do: 'change', kind: 'person', id, set: { groups: [] } }] } });
+  await sql.query(
+    `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request, result)
+     VALUES (gen_random_uuid(), 'consequence', 'x', 'x', now(), 'done', 'x', 1, 1, $1, $2)`,
+    [JSON.stringify({ patches: [{ do: 'move', people: [id] }] }), JSON.stringify({ rows: [{ person: { id, name } }] })],
+  );
   await ask('signon/recordings', 'POST', {
     location: 'wexcombe',
     person: id,

@@ -57,6 +57,8 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       checkUdpFirst: udpFirst,
       checksAtOnce: 2,
       logLevel: 'silent',
+      jobs: 'here',
+      role: 'server',
       portalUrl: null,
       portalKey,
       demoFolder: demo ? demoFolder : null,

@@ -1,9 +1,12 @@
 export * from './estate/words.js';
 export * from './estate/estate.js';
+export * from './estate/organisation.js';
+export type { Touches } from './kinds/defineKind.js';
 export * from './estate/measurement.js';
 export * from './estate/setting.js';
 export * from './estate/access.js';
 export * from './estate/requirement.js';
+export * from './estate/change.js';
 export {
   Key,
   Line,
@@ -21,9 +24,9 @@ export {
   Decoder,
   Graphics,
 } from './estate/objects.js';
-export { folderFiles, measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
+export { measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
 export { referencesOf } from './estate/references.js';
-export { faultsOfObject, type ObjectCheck } from './estate/faultsOfObject.js';
+export { completed, faultsOfObject, type ObjectCheck } from './estate/faultsOfObject.js';
 export type { FileProblem } from './files/problem.js';
 export * from './api/requests.js';
 export * from './api/answers.js';
@@ -37,6 +40,7 @@ export { plainMessage } from './files/wording.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export * from './api/users.js';
+export * from './api/jobs.js';
 export * from './api/session.js';
 export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';

@@ -10,3 +10,6 @@ export * from './hosts/index.js';
 export * from './evidence/index.js';
 export * from './estate/index.js';
 export * from './crossing/index.js';
+export * from './change/index.js';
+export * from './tally/index.js';
+export * from './telling/index.js';

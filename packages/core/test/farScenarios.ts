@@ -9,13 +9,15 @@ import {
   line,
   none,
   pool,
-  regions,
+  changed,
+  person,
   resource,
   setting,
   trips,
   estate,
   type Scenario,
 } from './scenes.js';
+import { fieldsTo } from '../src/change/index.js';
 
 /** Faults from the gateway to the workspace. */
 export const farScenarios: Scenario[] = [
@@ -68,17 +70,19 @@ export const farScenarios: Scenario[] = [
   {
     kind: 'gateway where a direct path exists',
     from: base('HO-002', 'documents'),
-    make: all(setting('transport.gatewayBypass', false, 'organisation', '*'), (facts) => ({
-      ...facts,
-      gatewayRegion: regions.get('inland')!,
-    })),
+    make: all(setting('transport.gatewayBypass', false, 'organisation', '*'), gateway({ region: 'inland' })),
     says: /for nothing/,
     mended: [/straight to the host/, 'clear'],
   },
   {
     kind: 'gateway far from both ends',
     from: dock,
-    make: (facts) => ({ ...facts, gatewayRegion: regions.get('far')!, gateway: { ...facts.gateway, id: 'GW-FAR', region: 'far' } }),
+    make: (facts) =>
+      changed(
+        facts,
+        { do: 'create', kind: 'gateway', id: 'GW-FAR', object: { ...facts.gateway, id: 'GW-FAR', region: 'far' } },
+        fieldsTo('pool', facts.pool.id, { gateway: 'GW-FAR' }),
+      ),
     says: /lies out of the way/,
   },
   {
@@ -137,13 +141,12 @@ export const farScenarios: Scenario[] = [
   {
     kind: 'region far although a nearer one has the pool',
     from: dock,
-    make: (facts) => ({
-      ...facts,
-      hosts: [
-        { ...facts.hosts[0]!, region: 'far', used: 0, places: 900 },
-        { ...facts.hosts[1]!, region: 'estuary' },
-      ],
-    }),
+    make: (facts) =>
+      changed(
+        facts,
+        fieldsTo('host', facts.hosts[0]!.id, { region: 'far', used: 0, places: 900 }),
+        fieldsTo('host', facts.hosts[1]!.id, { region: 'estuary' }),
+      ),
     says: /nearer/,
   },
   {
@@ -175,7 +178,7 @@ export const farScenarios: Scenario[] = [
     says: /for Ticket counter alone/,
     mended: [/Publish Ticket counter/, 'clear'],
   },
-  { kind: 'not entitled', from: dock, make: (facts) => ({ ...facts, entitled: false }), says: /it is not in the list/ },
+  { kind: 'not entitled', from: dock, make: person({ groups: [] }), says: /it is not in the list/ },
   {
     kind: 'publication attached to no portal',
     from: base('HO-081', 'safety'),
@@ -186,16 +189,20 @@ export const farScenarios: Scenario[] = [
   {
     kind: 'two groups give two desktops',
     from: base('HO-047', 'finance'),
-    make: (facts) => ({ ...facts, desktops: ['Finance desktop', 'Timetable desktop'] }),
-    says: /choose between Finance desktop and Timetable desktop/,
+    make: none,
+    says: /choose between Timetable desktop and Finance desktop/,
   },
   {
     kind: 'a session is left behind elsewhere',
     from: dock,
-    make: all(setting('session.leftBehind', 'most recent'), (facts) => ({
-      ...facts,
-      elsewhere: [{ ...estate.session[0]!, resourceName: 'Timetable desktop' }],
-    })),
+    make: all(setting('session.leftBehind', 'most recent'), (facts) =>
+      changed(facts, {
+        do: 'create',
+        kind: 'session',
+        id: 'S-ELSEWHERE',
+        object: { ...estate.session[0]!, person: facts.person.id, resource: 'timetable', endpoint: 'WEX-TC-001' },
+      }),
+    ),
     says: /Timetable desktop opens although Workshop orders was wanted/,
   },
   {
@@ -209,7 +216,7 @@ export const farScenarios: Scenario[] = [
   {
     kind: 'a guest nobody answers for',
     from: base('OS-004', 'guest-plans'),
-    make: (facts) => ({ ...facts, person: { ...facts.person, guest: undefined } }),
+    make: person({ guest: undefined }),
     says: /without an owner and an end date/,
   },
   {

@@ -3,7 +3,7 @@ import {
   base,
   dock,
   endpoint,
-  evidence,
+  measured,
   home,
   line,
   none,
@@ -12,10 +12,9 @@ import {
   resource,
   screens,
   setting,
-  taken,
   trips,
+  unmeasured,
   h264,
-  measurements,
   type Scenario,
 } from './scenes.js';
 
@@ -87,8 +86,8 @@ export const nearScenarios: Scenario[] = [
   {
     kind: 'drawn by the processor in the browser',
     from: base('OS-007', 'guest-plans'),
-    make: evidence(() => ({
-      scene: taken({ renderer: 'software', drawnBy: 'processor' as const, frames: 90, averageFps: 9, low1Fps: 4 }),
+    make: measured(() => ({
+      scene: { renderer: 'software', drawnBy: 'processor' as const, frames: 90, averageFps: 9, low1Fps: 4 },
     })),
     says: /draws on the processor: 9 frames, 4 in its slowest/,
     mended: [/graphics acceleration/, 'clear'],
@@ -123,7 +122,7 @@ export const nearScenarios: Scenario[] = [
     from: home,
     make: all(
       endpoint({ connection: 'wifi' }),
-      evidence(() => ({ datagrams: taken({ passes: true, sent: 1000, lost: 60, jitterMs: 12 }) })),
+      measured(() => ({ datagrams: { passes: true, sent: 1000, lost: 60, jitterMs: 12 } })),
     ),
     says: /loses 6 packets in 100/,
     mended: [/cable/, 'clear'],
@@ -131,7 +130,7 @@ export const nearScenarios: Scenario[] = [
   {
     kind: 'share of the line below the picture’s demand',
     from: dock,
-    make: evidence(() => ({ downMbps: taken(2) })),
+    make: measured(() => ({ downMbps: 2 })),
     says: /needs [\d.]+ Mbit\/s, gets/,
     mended: [/Widen the line/, 'clear'],
   },
@@ -141,23 +140,23 @@ export const nearScenarios: Scenario[] = [
     make: trips({ medianMs: 200, medianLowMs: 198, medianHighMs: 202, p95Ms: 204 }),
     says: /\d+ ms from key to pixel, wanted 150/,
   },
-  { kind: 'delay under load', from: home, make: evidence(() => ({ addedUpMs: taken(240) })), says: /until somebody uploads: then \d+ ms/ },
+  { kind: 'delay under load', from: home, make: measured(() => ({ addedUpMs: 240 })), says: /until somebody uploads: then \d+ ms/ },
   {
     kind: 'loss limits the rate although the line is wide',
     from: dock,
     make: all(
       setting('transport.prefer', 'tcp'),
-      evidence(() => ({ datagrams: taken({ passes: true, sent: 1000, lost: 80 }) })),
+      measured(() => ({ datagrams: { passes: true, sent: 1000, lost: 80 } })),
       trips({ medianMs: 30, medianLowMs: 29, medianHighMs: 31, p95Ms: 34 }),
     ),
     says: /8 % loss holds TCP to [\d.]+ Mbit\/s/,
     mended: [/Have the line mended/, 'clear'],
   },
-  { kind: 'UDP does not pass', from: dock, make: evidence(() => ({ datagrams: taken({ passes: false }) })), says: /UDP does not pass/ },
+  { kind: 'UDP does not pass', from: dock, make: measured(() => ({ datagrams: { passes: false } })), says: /UDP does not pass/ },
   {
     kind: 'upload too narrow for the camera',
     from: home,
-    make: evidence(() => ({ upMbps: taken(0.5) })),
+    make: measured(() => ({ upMbps: 0.5 })),
     says: /wants 1.6 Mbit\/s upwards, there is 0.45/,
   },
   {
@@ -177,20 +176,13 @@ export const nearScenarios: Scenario[] = [
   {
     kind: 'delay below what light allows',
     from: dock,
-    make: evidence((now) => ({
-      rejected: [
-        {
-          measurement: { ...measurements[0]!, figures: { roundTrips: now.roundTrips!.value } },
-          because: 'below what light allows' as const,
-        },
-      ],
-    })),
+    make: trips({ minMs: 0.1, medianMs: 0.1, medianLowMs: 0.1, medianHighMs: 0.1, p95Ms: 0.2 }),
     says: /shorter than light needs/,
   },
   {
     kind: 'the line is not known',
     from: home,
-    make: all(line({ downMbps: undefined, upMbps: undefined }), (facts) => ({ ...facts, evidence: { rejected: [] } })),
+    make: all(unmeasured, line({ downMbps: undefined, upMbps: undefined })),
     says: /Not known: .*line rate/,
   },
 ];

@@ -1,11 +1,27 @@
-import type { Decoder, Endpoint, Gateway, Host, Pool, Resource, Screen, SettingValue } from '@underpass/contracts';
-import { FactsReader, withChange, type CrossingFacts } from '../src/crossing/index.js';
+import { kindTraits } from '@underpass/contracts';
+import type {
+  Decoder,
+  Endpoint,
+  Figures,
+  Gateway,
+  Host,
+  Measurement,
+  ObjectKind,
+  Patch,
+  Person,
+  Pool,
+  Resource,
+  Screen,
+  SettingValue,
+} from '@underpass/contracts';
+import { doing, fieldsTo } from '../src/change/index.js';
+import { FactsReader, type CrossingFacts } from '../src/crossing/index.js';
 import { modelOf } from '../src/estate/index.js';
 import type { Evidence } from '../src/evidence/index.js';
 import { demoEstate, demoInstant } from './demo.js';
 
 export const { estate, measurements } = demoEstate();
-const reader = new FactsReader(modelOf(estate, measurements), demoInstant);
+const reader = new FactsReader(modelOf(estate, measurements, { traits: kindTraits }), demoInstant);
 export const base = (endpoint: string, resource: string): CrossingFacts => {
   const ref = reader.model.crossings.find((each) => each.endpoint === endpoint && each.resource === resource);
   return (ref && reader.read(ref)) as CrossingFacts;
@@ -17,41 +33,84 @@ export const home = base('CD-001', 'call-desktop');
 export const dock = base('GUL-012', 'workshop');
 
 type Setup = (facts: CrossingFacts) => CrossingFacts;
+const at = (reader: FactsReader, { ref }: CrossingFacts): CrossingFacts => reader.read(ref) as CrossingFacts;
+/** The same crossing once the estate is changed. */
+export const changed = (facts: CrossingFacts, ...patches: Patch[]): CrossingFacts => at(facts.reader.after(doing(...patches)), facts);
+/** Fields with other values; `undefined` takes one away. */
+const fields = (kind: ObjectKind, id: string, change: object): Patch =>
+  fieldsTo(kind, id, Object.fromEntries(Object.entries(change).map(([field, value]) => [field, (value as unknown) ?? null])));
+
 export const endpoint =
   (change: Partial<Endpoint>): Setup =>
-  (facts) => ({
-    ...facts,
-    endpoint: { ...facts.endpoint, ...change },
-    subject: { ...facts.subject, clientKind: change.clientKind ?? facts.subject.clientKind },
-  });
+  (facts) =>
+    changed(facts, fields('endpoint', facts.endpoint.id, change));
 export const line =
   (change: Partial<CrossingFacts['line']>): Setup =>
-  (facts) => ({ ...facts, line: { ...facts.line, ...change } });
+  (facts) =>
+    facts.location.ownLines && facts.endpoint.line
+      ? changed(facts, fields('endpoint', facts.endpoint.id, { line: { ...facts.endpoint.line, ...change } }))
+      : changed(facts, fields('location', facts.location.id, change));
 export const gateway =
   (change: Partial<Gateway>): Setup =>
-  (facts) => ({ ...facts, gateway: { ...facts.gateway, ...change } });
+  (facts) =>
+    changed(facts, fields('gateway', facts.gateway.id, change));
 export const pool =
   (change: Partial<Pool>): Setup =>
-  (facts) => ({ ...facts, pool: { ...facts.pool, ...change } });
+  (facts) =>
+    changed(facts, fields('pool', facts.pool.id, change));
 export const host =
   (change: Partial<Host>): Setup =>
-  (facts) => ({ ...facts, hosts: facts.hosts.map((each) => ({ ...each, ...change })) });
+  (facts) =>
+    changed(facts, ...facts.hosts.map(({ id }) => fields('host', id, change)));
 export const resource =
   (change: Partial<Resource>): Setup =>
-  (facts) => ({ ...facts, resource: { ...facts.resource, ...change } });
+  (facts) =>
+    changed(facts, fields('resource', facts.resource.id, change));
+export const person =
+  (change: Partial<Person>): Setup =>
+  (facts) =>
+    changed(facts, fields('person', facts.person.id, change));
 export const setting =
   (key: string, value: SettingValue, layer: 'endpoint' | 'organisation' = 'endpoint', target?: string): Setup =>
   (facts) =>
-    withChange(facts, [{ type: 'setting', key: key as 'picture.frameCap', layer, target: target ?? facts.endpoint.id, value }]);
-export const evidence =
-  (change: (now: Evidence) => Partial<Evidence>): Setup =>
-  (facts) => ({ ...facts, evidence: { ...facts.evidence, ...change(facts.evidence) } });
-export const taken = <T>(value: T) => ({ value, at: '2026-11-20T08:00:00Z', by: 'field check', note: 'field check', samples: 200 });
+    changed(facts, { do: 'setting', key, layer, target: target ?? facts.endpoint.id, value });
+
+let measurement = 0;
+/** The same crossing once something more was measured at its desk, newer than all before. */
+export const measured =
+  (figures: (now: Evidence) => Figures): Setup =>
+  (facts) => {
+    const { model } = facts.reader;
+    const taken: Measurement = {
+      id: `scene-${++measurement}`,
+      at: '2026-11-25T09:00:00Z',
+      by: 'field check',
+      method: 'field check',
+      vantage: 'desk',
+      endpoint: facts.endpoint.id,
+      location: facts.location.id,
+      partial: false,
+      figures: figures(facts.evidence),
+    };
+    return at(facts.reader.over(model.after({ measurements: [taken] })), facts);
+  };
+/** The same crossing in an estate in which nothing was ever measured at its location. */
+export const unmeasured: Setup = (facts) =>
+  at(
+    new FactsReader(
+      modelOf(
+        estate,
+        measurements.filter(({ location }) => location !== facts.location.id),
+        { traits: kindTraits },
+      ),
+      demoInstant,
+    ),
+    facts,
+  );
 export const screen = (more: Partial<Screen> = {}): Screen => ({ widthPx: 1920, heightPx: 1080, refreshHz: 60, scale: 1, ...more });
 export const screens = (...list: Partial<Screen>[]): Setup => endpoint({ screens: list.map(screen) });
 export const h264: Decoder = { codec: 'h264', level: '5.2', chroma444: false };
-export const trips = (change: object): Setup =>
-  evidence((now) => ({ roundTrips: { ...taken({ ...now.roundTrips!.value, ...change }), samples: 120 } }));
+export const trips = (change: object): Setup => measured((now) => ({ roundTrips: { ...now.roundTrips!.value, ...change, samples: 120 } }));
 export const certificate =
   (change: object): Setup =>
   (facts) =>
@@ -61,7 +120,6 @@ export const all =
   (facts) =>
     setups.reduce((now, setup) => setup(now), facts);
 export const none: Setup = (facts) => facts;
-export const { regions } = reader.model;
 
 /** A crossing with a fault made on it, and what must be said of it. */
 export interface Scenario {

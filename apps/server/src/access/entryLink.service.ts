@@ -5,16 +5,19 @@ import {
   browserDataSource,
   browserFeatures,
   computeFigures,
+  doing,
   entryPath,
   evaluateCrossing,
+  fieldsTo,
   knownBrowsers,
   lostInBrowser,
   measuredBrowser,
   sentenceOf,
+  settingTo,
   signonTimeline,
-  withChange,
   withShortcut,
   type CrossingRef,
+  type EstateModel,
 } from '@underpass/core';
 import { randomInt } from 'node:crypto';
 import { DataSource, In } from 'typeorm';
@@ -31,6 +34,11 @@ const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZabcdefghijkmnpqrstuvwxyz23456789';
 const newId = () => Array.from({ length: 10 }, () => letters[randomInt(letters.length)]).join('');
 const mostAtOnce = 500;
 const mostInAll = 20_000;
+
+const crossingsOn = (model: EstateModel, id: string): CrossingRef[] => {
+  const endpoint = model.endpoints.get(id);
+  return endpoint ? model.crossingsOn(endpoint) : [];
+};
 
 /** Links that go straight to one resource. They name a publication and a resource and carry no secret. */
 @Injectable()
@@ -95,8 +103,8 @@ export class EntryLinkService {
         ? [id]
         : kind === 'group'
           ? [...model.access.peopleIn(id)]
-          : model.crossings
-              .filter((ref) => ref.resource === resource && (kind === 'endpoint' ? ref.endpoint : ref.location) === id)
+          : (kind === 'endpoint' ? crossingsOn(model, id) : model.crossingsAt(id))
+              .filter((ref) => ref.resource === resource)
               .map((ref) => ref.person);
     const counts = new Map<string, number>();
     for (const person of people) {
@@ -107,9 +115,7 @@ export class EntryLinkService {
   }
 
   private endpointsAt(location: string, resource: string): { kind: 'endpoint'; id: string }[] {
-    const ids = new Set(
-      this.store.model.crossings.filter((ref) => ref.location === location && ref.resource === resource).map((ref) => ref.endpoint),
-    );
+    const ids = new Set(this.store.model.crossingsAt(location).flatMap((ref) => (ref.resource === resource ? [ref.endpoint] : [])));
     return [...ids].sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((id) => ({ kind: 'endpoint', id }));
   }
 
@@ -214,22 +220,26 @@ export class EntryLinkService {
     const resource = model.resources.get(request.resource);
     if (!person) throw notFound('person', request.person);
     if (!resource) throw notFound('resource', request.resource);
-    const own = model.crossingsOf.get(person.id) ?? [];
+    const own = model.crossingsOf(person.id);
     const endpoint =
       request.endpoint ??
       own.find((ref) => ref.resource === resource.id)?.endpoint ??
       own[0]?.endpoint ??
-      model.estate.endpoint.find((each) => each.person === person.id || each.users.includes(person.id))?.id;
+      model.endpointsOf.get(person.id)?.[0];
     const device = endpoint === undefined ? undefined : model.endpoints.get(endpoint);
     if (!device) throw new ProblemError(422, 'No endpoint', `${person.name} has no endpoint here. Name one to test the link on.`);
     const ref: CrossingRef = { id: 'link test', person: person.id, endpoint: device.id, location: device.location, resource: resource.id };
     const facts = reader.read(ref);
     if (!facts) throw notFound('crossing', ref.id);
-    const inBrowser = withChange(facts, [
-      { type: 'object', kind: 'endpoint', id: device.id, field: 'clientKind', value: 'browser' },
-      { type: 'object', kind: 'endpoint', id: device.id, field: 'clientVersion', value: request.version },
-      { type: 'setting', key: 'session.entryLink', layer: 'endpoint', target: device.id, value: true },
-    ]);
+    const inBrowser = reader
+      .after(
+        doing(
+          fieldsTo('endpoint', device.id, { clientKind: 'browser', clientVersion: request.version }),
+          settingTo('session.entryLink', 'endpoint', device.id, true),
+        ),
+      )
+      .read(ref);
+    if (!inBrowser) throw notFound('crossing', ref.id);
     const found = facts.evidence.browser?.value;
     const evaluation = evaluateCrossing(inBrowser);
     // now as they come in today, but through the list; then as the link opens, in the browser client

@@ -11,7 +11,7 @@ import {
   type RequirementSetView,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
-import { ReadinessTally, type EstateReadiness, readinessOf, withChange, type Change } from '@underpass/core';
+import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf } from '@underpass/core';
 import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { Reading } from '../edge/reading.service.js';
@@ -38,7 +38,7 @@ export class RequirementsController {
 
   @Get('access/requirements')
   sets(): Promise<RequirementSetView[]> {
-    return Promise.all(this.store.model.estate.requirement.map((set) => this.view(set)));
+    return Promise.all(this.store.model.requirements.map((set) => this.view(set)));
   }
 
   /** Reads a set as it is being written, and evaluates it; nothing is kept. */
@@ -104,9 +104,10 @@ export class RequirementsController {
     const ref = this.results.ref(id);
     const now = ref && this.results.reader.read(ref);
     if (!now) throw notFound('crossing', id);
-    const facts = change.length ? withChange(now, change as Change) : now;
+    const facts = isEmpty(change) ? now : this.results.reader.after(change).read(now.ref);
+    if (!facts) throw notFound('crossing', id);
     return {
-      sets: this.store.model.estate.requirement.flatMap((set) => {
+      sets: this.store.model.requirements.flatMap((set) => {
         const result = readinessOf(set, facts);
         return result
           ? [

@@ -13,7 +13,7 @@ import {
   type SeenItem,
   type WhyView,
 } from '@underpass/contracts';
-import { acceptancePlan, seesOf, whyNotSeen, type PersonSees } from '@underpass/core';
+import { acceptancePlan, noChange, seesOf, whyNotSeen, type PersonSees } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
 import { notFound } from '../problems/problem.js';
 import { chainNodes, named, nodeOf } from './naming.js';
@@ -136,7 +136,7 @@ export class SeesController {
           return { id: resource, name, kind, hiddenIn: publication === undefined ? null : named(model, 'publication', publication).name };
         })
         .sort((a, b) => Number(b.hiddenIn !== null) - Number(a.hiddenIn !== null) || a.name.localeCompare(b.name)),
-      crossings: (model.crossingsOf.get(id) ?? []).map(({ id: crossing, resource, endpoint }) => ({ id: crossing, resource, endpoint })),
+      crossings: model.crossingsOf(id).map(({ id: crossing, resource, endpoint }) => ({ id: crossing, resource, endpoint })),
       sightings: await this.sightings.of(id, [...seen]),
     };
   }
@@ -147,7 +147,7 @@ export class SeesController {
     const { model } = this;
     if (!model.people.has(person)) throw notFound('person', person);
     if (!model.resources.has(resource)) throw notFound('resource', resource);
-    const link = whyNotSeen(model.access, model.estate, person, resource);
+    const link = whyNotSeen(model, person, resource);
     if (!link) {
       const reached = model.access.ofPerson(person).seen.find((each) => each.resource === resource);
       return {
@@ -155,7 +155,7 @@ export class SeesController {
         step: null,
         object: null,
         remedy: null,
-        edits: [],
+        change: noChange,
         chain: reached ? chainNodes(model, reached, person) : [],
         alsoOpensTo: [],
         alsoOpensCount: 0,
@@ -167,7 +167,7 @@ export class SeesController {
       step: link.step,
       object: link.object,
       remedy: link.remedy,
-      edits: [...link.edits],
+      change: link.change,
       chain: link.chain.map((each) => each && nodeOf(model, each)),
       alsoOpensTo: link.alsoOpensTo.slice(0, firstFew).map((id) => named(model, 'person', id)),
       alsoOpensCount: link.alsoOpensTo.length,

@@ -1,19 +1,31 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { ChangeRequest, CrossingPage, CrossingQuery, DraftRequest, ImpactRequest, type CrossingRow } from '@underpass/contracts';
 import {
-  factsToJson,
-  ImpactTally,
+  ChangeRequest,
+  CrossingPage,
+  CrossingQuery,
+  DraftRequest,
+  DraftView,
+  ImpactRequest,
+  TryRequest,
+  type CrossingBetween,
+  type CrossingRow,
+  type JobStarted,
+} from '@underpass/contracts';
+import {
   noCounts,
+  sliceOf,
+  viewAfter,
   viewOf,
   whyOf,
   type Board,
-  type Change,
+  type CrossingFacts,
   type CrossingRef,
-  type FactsJson,
+  type CrossingView,
   type Impact,
   type LeadingFinding,
+  type Slice,
   type Summary,
 } from '@underpass/core';
 import { DataSource } from 'typeorm';
@@ -22,13 +34,12 @@ import type { SignedRequest } from '../session/session.guard.js';
 import { Needs } from '../session/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
-import { AccessChangeService } from '../access/accessChange.service.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from '../estate/change.service.js';
-import { EditService } from '../estate/edit.service.js';
+import { beside, PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
+import { ImpactWork } from './impactWork.js';
 import { ResultsService } from './results.service.js';
-import { eachInSlices } from './wholeEstate.js';
 
 const Uuid = z.uuid();
 const mostDraftsOfOne = 200;
@@ -40,18 +51,19 @@ export class CrossingController {
   constructor(
     private readonly results: ResultsService,
     private readonly changes: ChangeService,
-    private readonly edits: EditService,
-    private readonly access: AccessChangeService,
+    private readonly paper: PaperService,
+    private readonly impactWork: ImpactWork,
     @InjectDataSource() private readonly data: DataSource,
   ) {}
 
   @Get('board')
-  board(): { version: number; at: string; board: Board; leading: LeadingFinding[] } {
+  async board(): Promise<{ version: number; at: string; board: Board; leading: LeadingFinding[] }> {
+    const leading = await this.results.leading();
     return {
       version: this.results.version,
       at: new Date(this.results.reader.atMs).toISOString(),
       board: this.results.board(),
-      leading: this.results.leading(),
+      leading,
     };
   }
 
@@ -103,7 +115,7 @@ export class CrossingController {
     return (location?.area ?? location?.name) === query.area;
   }
 
-  /** One crossing: its facts, with which the page evaluates every try itself, and what they come to. */
+  /** One crossing: who and what it is between, and what it comes to. */
   @Get('crossings/:id')
   one(@Param('id') id: string): object {
     const facts = this.factsOf(id);
@@ -111,10 +123,28 @@ export class CrossingController {
       id,
       version: this.results.version,
       at: new Date(facts.atMs).toISOString(),
-      facts: factsToJson(facts) satisfies FactsJson,
+      between: betweenOf(facts),
       view: viewOf(facts),
       why: whyOf(facts),
     };
+  }
+
+  /** The part of the estate it rests on, with which the page works out every try itself; null where too many share its line. */
+  @Get('crossings/:id/slice')
+  slice(@Param('id') id: string): { version: number; slice: Slice | null } {
+    const { ref } = this.factsOf(id);
+    return { version: this.results.version, slice: sliceOf(this.results.reader, ref) };
+  }
+
+  /** The crossing as it would be after a change, where the page has not all that takes. */
+  @Post('crossings/:id/try')
+  @Takes(MB)
+  @HttpCode(200)
+  @Needs('reader')
+  try(@Param('id') id: string, @Body({ schema: TryRequest }) { change }: TryRequest): { version: number; view: CrossingView | null } {
+    const facts = this.factsOf(id);
+    this.paper.assertGood(change);
+    return { version: this.results.version, view: viewAfter(facts, change) };
   }
 
   private factsOf(id: string) {
@@ -128,7 +158,7 @@ export class CrossingController {
   async history(@Param('id') id: string): Promise<object[]> {
     if (!this.results.ref(id)) throw notFound('crossing', id);
     const rows = await this.data.query(
-      'SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC LIMIT 200',
+      'SELECT at, verdict, delay_ms, frame_rate, cause FROM verdict_history WHERE crossing = $1 ORDER BY version DESC, moment DESC LIMIT 200',
       [id],
     );
     return (rows as { at: Date; verdict: string; delay_ms: number; frame_rate: number; cause: string }[]).reverse().map((row) => ({
@@ -140,26 +170,24 @@ export class CrossingController {
     }));
   }
 
-  /** What a change would do to the whole estate; nothing is applied. */
+  /** What a change would do to the whole estate; nothing is applied. Where that takes long, the job that works it out is answered. */
   @Post('impact')
   @AtOnce('impact', 2, 4)
   @HttpCode(200)
   @Needs('reader')
-  async impact(@Body({ schema: ImpactRequest }) body: ImpactRequest): Promise<Impact> {
-    const change = body.change as Change;
-    if (!change.some((edit) => edit.type !== 'hypothesis'))
-      throw new ProblemError(422, 'Nothing to evaluate', 'This change waits for work outside, so it cannot be tried on the estate.');
-    this.edits.assertGood(change);
-    const { model } = this.results.reader;
-    const tally = new ImpactTally(model, change, Date.now());
-    await eachInSlices(model.crossings, (ref) => tally.add(ref));
-    return tally.result();
+  impact(@Body({ schema: ImpactRequest }) { change }: ImpactRequest, @Req() request: SignedRequest): Promise<Impact | JobStarted> {
+    return this.impactWork.of(change, request.user.name);
   }
 
   @Post('changes')
+  @Takes(MB)
   async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied & { version: number }> {
-    const applied = await this.changes.apply(() => this.edits.writes(body.change as Change), request.user.name, body.summary, {
-      seen: body.seen,
+    const { change, summary, seen } = body;
+    if (change.hypotheses.length)
+      throw new ProblemError(422, 'Waits for work outside', 'Part of this change waits for work outside. Apply it once that is done.');
+    const applied = await this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
+      seen,
+      beside: (writes) => beside(change, writes),
     });
     await this.results.settled();
     return { ...applied, version: this.results.version };
@@ -179,15 +207,16 @@ export class CrossingController {
   }
 
   @Get('drafts')
-  drafts(): Promise<Draft[]> {
-    return this.data.getRepository(Draft).find({ order: { createdAt: 'DESC' }, take: 200 });
+  @ApiOkResponse({ standardSchema: DraftView.array() })
+  async drafts(): Promise<DraftView[]> {
+    const kept = await this.data.getRepository(Draft).find({ order: { createdAt: 'DESC' }, take: 200 });
+    return kept.map((draft) => this.paper.draftView(draft));
   }
 
   @Post('drafts')
   @Takes(MB)
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
-    if (body.access) this.access.assertGood(body.access);
-    else this.edits.assertGood(body.change as Change);
+    this.paper.assertGood(body.change);
     const drafts = this.data.getRepository(Draft);
     const [own, all] = [await drafts.countBy({ createdBy: request.user.name }), await drafts.count()];
     if (own >= mostDraftsOfOne || all >= mostDrafts)
@@ -197,8 +226,8 @@ export class CrossingController {
       id,
       name: body.name,
       crossing: body.crossing ?? null,
-      change: body.change,
-      access: body.access ?? null,
+      // with what stands there now beside it, so that it shows later what somebody changed meanwhile
+      change: this.paper.grounded(body.change) as never,
       createdBy: request.user.name,
       createdAt: new Date(),
     });
@@ -211,3 +240,13 @@ export class CrossingController {
     await this.data.getRepository(Draft).delete({ id });
   }
 }
+
+/** What the page says a crossing is between, and what is changed from there. */
+const betweenOf = ({ person, endpoint, location, resource, subject, portal }: CrossingFacts): CrossingBetween => ({
+  person: { id: person.id, name: person.name },
+  endpoint: { id: endpoint.id, name: endpoint.name, deviceClass: endpoint.deviceClass },
+  location: { id: location.id, name: location.name, ownLines: location.ownLines },
+  resource: { id: resource.id, name: resource.name },
+  group: subject.groups.at(-1) ?? null,
+  visible: portal !== undefined,
+});

@@ -1,11 +1,10 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { FindQuery, objectKinds, type FoundObject, type ObjectKind } from '@underpass/contracts';
+import { FindQuery, kindOrder, objectKinds, type FoundObject, type ObjectKind } from '@underpass/contracts';
 import { EstateStore } from '../estate/estate.store.js';
 
-/** Kinds in the order people look for them. */
-const first: ObjectKind[] = ['person', 'endpoint', 'location', 'resource'];
-const kinds = [...first, ...objectKinds.filter((kind) => !first.includes(kind))];
+/** People first, then the kinds in the order people look for them. */
+const kinds: ObjectKind[] = [...new Set<ObjectKind>(['person', 'endpoint', ...kindOrder, ...objectKinds])];
 
 @ApiTags('estate')
 @Controller('find')

@@ -1,190 +1,279 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
-  boardOf,
+  areaOf,
+  BoardTally,
+  crossingsTouched,
   FactsReader,
-  leadingFindings,
+  LeadingTally,
+  nextMoment,
   summariseCrossing,
+  together,
+  touchedBy,
   type Board,
   type CrossingRef,
+  type EstateModel,
   type LeadingFinding,
+  type Moment,
+  type Over,
   type Summary,
 } from '@underpass/core';
-import { Piscina } from 'piscina';
+import { setImmediate } from 'node:timers/promises';
 import { Subject, type Subscription } from 'rxjs';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
-import { EstateStore, type StoreChange } from '../estate/estate.store.js';
-import type { EvaluationTask } from './results.worker.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { OrderedResults, type Result } from './orderedResults.js';
+import { eachInSlices, inSlices } from './wholeEstate.js';
+import { VerdictHistory } from './verdictHistory.js';
 
-/** From this many crossings on, worker threads evaluate; below it the wait for a thread is longer than the work. */
-const manyCrossings = 6000;
-const threads = 2;
+/** Objects written at once beyond which everything is evaluated anew. */
+const mostFollowed = 5000;
+/** How long a worker lets the servers start in peace, before it evaluates for work to come, ms. */
+const idleMs = 4000;
+/** The longest a timer can wait; a later moment is looked for again then, ms. */
+const longestTimerMs = 2 ** 31 - 1;
 
-const order = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
-
-interface Result {
-  ref: CrossingRef;
-  summary: Summary;
-  text: string | null;
+/** What waits to be evaluated: everything, what was laid over the estate since, and what time alone changes. */
+interface Pending {
+  version: number;
+  cause: string;
+  everything: boolean;
+  over: Over | null;
+  moment: Moment | null;
 }
+const nothing: Pending = { version: 0, cause: '', everything: false, over: null, moment: null };
 
-/** Results of all crossings at an estate version. A change evaluates again only what it touches. */
+/**
+ * Results of all crossings at an estate version. Follows the estate: only crossings that can have changed are evaluated again, in
+ * slices of time, and a burst of edits is taken together.
+ */
 @Injectable()
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('results');
   private summaries = new Map<string, Summary>();
   private refs = new Map<string, CrossingRef>();
-  private pool: Piscina | null = null;
-  private work: Promise<void> = Promise.resolve();
+  private ordered = new OrderedResults();
+  private tally = new BoardTally();
+  private leadingTally = new LeadingTally();
+  private leadingNow: { version: number; found: Promise<LeadingFinding[]> } | null = null;
+  private pending: Pending | null = null;
+  private work: Promise<void> | null = null;
+  private timer: NodeJS.Timeout | null = null;
   private subscription: Subscription | null = null;
   private stopped = false;
-  private derived: { version: number; board: Board; leading: LeadingFinding[] | null } | null = null;
-  private ordered: { version: number; results: Result[] } | null = null;
+  private begun = false;
+  private readonly history: VerdictHistory | null;
   reader: FactsReader;
   version = 0;
+  /** Everything that time alone changes is taken up to here, ms since 1970; edits in between move the reader’s clock, not this. */
+  private takenToMs = 0;
   /** Sent when results stand for a new version. */
   readonly ready = new Subject<{ version: number; cause: string }>();
 
   constructor(
     private readonly store: EstateStore,
-    @InjectDataSource() private readonly data: DataSource,
+    @InjectDataSource() data: DataSource,
     @Inject(CONFIG) private readonly config: Config,
   ) {
+    // of all processes the servers alone keep it
+    this.history = config.role === 'server' ? new VerdictHistory(data) : null;
     this.reader = new FactsReader(store.model, Date.now());
   }
 
   async onModuleInit(): Promise<void> {
-    this.subscription = this.store.changes.subscribe((change) => this.queue(change));
-    this.queue({ version: String(this.store.version), cause: 'loaded', locations: 'all' });
+    this.subscription = this.store.changes.subscribe(({ version, cause, over }) =>
+      this.queue({ version, cause, ...(over ? { over } : { everything: true }) }),
+    );
+    if (this.config.role === 'server') await this.standing();
+    else
+      setTimeout(() => {
+        this.standing().catch((error: Error) => this.logger.error(error.message));
+      }, idleMs).unref();
+  }
+
+  /** Resolves when results stand for every change known so far. */
+  async standing(): Promise<void> {
+    this.begin();
+    if (this.pending) this.work ??= this.run();
     await this.settled();
+  }
+
+  private begin(): void {
+    if (this.begun) return;
+    this.begun = true;
+    this.queue({ version: this.store.version, cause: 'loaded', everything: true });
   }
 
   async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     this.subscription?.unsubscribe();
-    await this.work.catch(() => undefined);
-    await this.pool?.destroy();
+    if (this.timer) clearTimeout(this.timer);
+    await this.work?.catch(() => undefined);
+    await this.history?.written();
   }
 
   /** Resolves when every change known so far is evaluated. */
-  settled(): Promise<void> {
-    return this.work;
+  async settled(): Promise<void> {
+    while (this.work) await this.work;
   }
 
-  private queue(change: StoreChange): void {
-    this.work = this.work
-      .then(() => this.evaluate(change))
-      .catch((error: Error) => {
-        // such as a reading thread without its database: everything is evaluated again, until it stands
-        this.logger.error(`the crossings could not be evaluated, trying again: ${error.message}`);
-        if (!this.stopped) setTimeout(() => this.queue({ ...change, locations: 'all' }), 3000).unref();
-      });
+  /** Whatever comes while something is evaluated waits, and is then taken together. */
+  private queue(more: Partial<Pending>): void {
+    if (!this.begun) return;
+    const waits = this.pending ?? nothing;
+    this.pending = {
+      version: Math.max(waits.version, more.version ?? this.version),
+      cause: more.cause ?? waits.cause,
+      everything: waits.everything || (more.everything ?? false),
+      over: waits.over && more.over ? together(waits.over, more.over) : (more.over ?? waits.over),
+      moment: more.moment ?? waits.moment,
+    };
+    // a worker waits until work asks: then it takes everything that came together
+    if (this.config.role === 'server') this.work ??= this.run();
   }
 
-  private async evaluate({ version, cause, locations }: StoreChange): Promise<void> {
+  private async run(): Promise<void> {
+    // a turn later: what comes at the same time is taken together
+    await setImmediate();
+    try {
+      for (let next = this.pending; next && !this.stopped; next = this.pending) {
+        const { version, cause } = next;
+        this.pending = null;
+        await this.evaluate(next).catch((error: Error) => {
+          // a fault of ours: everything is evaluated again, until it stands
+          this.logger.error(`the crossings could not be evaluated, trying again: ${error.stack ?? error.message}`);
+          if (!this.stopped) setTimeout(() => this.queue({ version, cause, everything: true }), 3000).unref();
+        });
+      }
+    } finally {
+      this.work = null;
+    }
+  }
+
+  private async evaluate(pending: Pending): Promise<void> {
+    // what lies over most of the estate is no longer followed one by one
+    if (pending.everything || (pending.over?.writes.length ?? 0) > mostFollowed) await this.everything(pending);
+    else {
+      // the store’s model of this very turn is the one that what waited was laid over
+      if (pending.over) await this.follow(pending, pending.over, this.store.model);
+      if (pending.moment) await this.followTime(pending, pending.moment);
+    }
+    this.version = Math.max(this.version, pending.version);
+    this.ready.next({ version: this.version, cause: pending.cause });
+    this.waitForMoment();
+  }
+
+  private async everything({ version, cause }: Pending): Promise<void> {
     const { model } = this.store;
     const reader = new FactsReader(model, Date.now());
-    const touched = locations === 'all' ? model.crossings : model.crossings.filter((ref) => locations.has(ref.location));
-    const next = new Map<string, Summary>();
-    if (locations !== 'all')
-      for (const ref of model.crossings) if (!locations.has(ref.location)) keep(next, ref.id, this.summaries.get(ref.id));
-    if (touched.length < manyCrossings) {
-      for (const ref of touched) {
-        const facts = reader.read(ref);
-        if (facts) next.set(ref.id, summariseCrossing(facts));
-      }
-    } else for (const [id, summary] of await this.inThreads(locations === 'all' ? 'all' : [...locations])) next.set(id, summary);
-    await this.remember(next, Number(version), cause).catch((error: Error) =>
-      this.logger.warn(`the history of verdicts has a gap at version ${version}: ${error.message}`),
-    );
-    this.summaries = next;
-    this.refs = new Map(model.crossings.map((ref) => [ref.id, ref]));
+    const refs: CrossingRef[] = [];
+    await eachInSlices([...model.endpoints.values()], (endpoint) => void refs.push(...model.crossingsOn(endpoint)));
+    const known = (id: string) => this.summaries.get(id);
+    const found = await this.summarise(reader, refs);
+    await this.history?.keep(found, this.summaries.size > 0 ? known : null, { version, momentMs: 0, cause });
+    [this.summaries, this.refs, this.ordered] = [new Map(), new Map(), new OrderedResults()];
+    [this.tally, this.leadingTally] = [new BoardTally(), new LeadingTally()];
     this.reader = reader;
-    this.derived = null;
-    this.version = Number(version);
-    this.ready.next({ version: this.version, cause });
+    this.takenToMs = reader.atMs;
+    await this.put(found);
   }
 
-  private async inThreads(locations: string[] | 'all'): Promise<[string, Summary][]> {
-    this.pool ??= new Piscina({
-      filename: new URL('./results.worker.js', import.meta.url.replace('/src/', '/dist/')).href,
-      maxThreads: threads,
-      idleTimeout: 30_000,
+  private async follow({ version, cause }: Pending, over: Over, now: EstateModel): Promise<void> {
+    const after = this.reader.over(now.laidOver(this.reader.model, over), Date.now());
+    const { after: touched, gone } = touchedBy(this.reader, after);
+    const known = (id: string) => this.summaries.get(id);
+    const found = await this.summarise(after, touched);
+    await this.history?.keep(found, known, { version, momentMs: 0, cause });
+    for (const ref of gone) this.drop(ref);
+    this.reader = after.settledOn(after.model.settled());
+    await this.put(found);
+    this.moveRows(over);
+  }
+
+  private async followTime({ version, cause }: Pending, { atMs, touch }: Moment): Promise<void> {
+    // a timer may go off a millisecond early
+    const reader = this.reader.settledOn(this.reader.model, Math.max(Date.now(), atMs));
+    const known = (id: string) => this.summaries.get(id);
+    const found = await this.summarise(reader, [...crossingsTouched(touch, reader.model)]);
+    await this.history?.keep(found, known, { version, momentMs: atMs, cause });
+    this.reader = reader;
+    this.takenToMs = Math.max(this.takenToMs, atMs);
+    await this.put(found);
+  }
+
+  private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
+    const found: [CrossingRef, Summary][] = [];
+    await eachInSlices(refs, (ref) => {
+      const facts = reader.read(ref);
+      if (facts) found.push([ref, summariseCrossing(facts)]);
     });
-    const task = (part: number): EvaluationTask => ({
-      databaseUrl: this.config.databaseUrl,
-      atMs: Date.now(),
-      part,
-      parts: threads,
-      locations,
+    return found;
+  }
+
+  /** Puts results in their places. Of many this is done in slices: each crossing is then told as it is, old or new. */
+  private async put(found: readonly [CrossingRef, Summary][]): Promise<void> {
+    const { model } = this.reader;
+    await eachInSlices(found, ([ref, summary]) => {
+      const area = areaOf(model, ref.location);
+      this.refs.set(ref.id, ref);
+      this.summaries.set(ref.id, summary);
+      this.tally.set(ref, area, summary);
+      this.leadingTally.set(ref, area, summary);
+      this.ordered.put(ref, summary);
     });
-    const parts = await Promise.all(
-      Array.from({ length: threads }, (_, part) => this.pool?.run(task(part)) as Promise<[string, Summary][]>),
-    );
-    return parts.flat();
+    await inSlices(this.ordered.work());
   }
 
-  /** Keeps the history of verdicts: a row where a crossing's result moved, or is new. */
-  private async remember(next: ReadonlyMap<string, Summary>, version: number, cause: string): Promise<void> {
-    if (version === 0 || next.size > 20_000) return;
-    const known = this.summaries.size > 0 ? this.summaries : await this.remembered();
-    const moved = [...next].filter(([id, now]) => {
-      const before = known.get(id);
-      return (
-        !before ||
-        before.verdict !== now.verdict ||
-        Math.abs(before.delayMs - now.delayMs) > 0.5 ||
-        Math.abs(before.frameRate - now.frameRate) > 0.2
-      );
-    });
-    if (moved.length === 0) return;
-    await this.data.query(
-      `INSERT INTO verdict_history (crossing, version, at, verdict, delay_ms, frame_rate, cause)
-       SELECT c, $1, now(), v, d, f, $2 FROM unnest($3::text[], $4::text[], $5::real[], $6::real[]) AS t(c, v, d, f) ON CONFLICT DO NOTHING`,
-      [
-        version,
-        cause,
-        moved.map(([id]) => id),
-        moved.map(([, s]) => s.verdict),
-        moved.map(([, s]) => s.delayMs),
-        moved.map(([, s]) => s.frameRate),
-      ],
-    );
+  private drop(ref: CrossingRef): void {
+    this.refs.delete(ref.id);
+    this.summaries.delete(ref.id);
+    this.tally.set(ref, '', null);
+    this.leadingTally.set(ref, '', null);
+    this.ordered.drop(ref.id);
   }
 
-  private async remembered(): Promise<Map<string, Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>>> {
-    const rows = await this.data.query(
-      'SELECT DISTINCT ON (crossing) crossing, verdict, delay_ms, frame_rate FROM verdict_history ORDER BY crossing, version DESC',
-    );
-    return new Map(
-      (rows as { crossing: string; verdict: Summary['verdict']; delay_ms: number; frame_rate: number }[]).map((row) => [
-        row.crossing,
-        { verdict: row.verdict, delayMs: row.delay_ms, frameRate: row.frame_rate },
-      ]),
-    );
+  /** A location that is counted in another row now takes its crossings there; whoever was renamed is found by the new name. */
+  private moveRows({ writes }: Over): void {
+    for (const { kind, id } of writes) {
+      if (kind === 'person' || kind === 'location' || kind === 'resource') this.ordered.forgetTexts();
+      if (kind !== 'location') continue;
+      const area = areaOf(this.reader.model, id);
+      for (const ref of this.reader.model.crossingsAt(id)) {
+        const summary = this.summaries.get(ref.id) ?? null;
+        this.tally.set(ref, area, summary);
+        this.leadingTally.set(ref, area, summary);
+      }
+    }
   }
 
+  /** When time alone changes something next, that is evaluated. */
+  private waitForMoment(): void {
+    if (this.timer) clearTimeout(this.timer);
+    const moment = nextMoment(this.reader.model, this.takenToMs);
+    if (!moment || this.stopped) return;
+    const waitMs = Math.max(0, moment.atMs - Date.now());
+    this.timer = setTimeout(
+      () => {
+        if (waitMs > longestTimerMs) this.waitForMoment();
+        else this.queue({ cause: 'time passed', moment });
+      },
+      Math.min(waitMs, longestTimerMs),
+    ).unref();
+  }
+
+  get count(): number {
+    return this.refs.size;
+  }
   ref(id: string): CrossingRef | undefined {
     return this.refs.get(id);
   }
   summary(id: string): Summary | undefined {
     return this.summaries.get(id);
   }
-  /** All results, worst first; sorted once for a version. */
+  /** All results, worst first. */
   sorted(): readonly Result[] {
-    if (this.ordered?.version !== this.version) {
-      const results = [...this.refs.values()].flatMap((ref) => {
-        const summary = this.summaries.get(ref.id);
-        return summary ? [{ ref, summary, text: null }] : [];
-      });
-      results.sort(
-        (a, b) =>
-          order[a.summary.verdict] - order[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1),
-      );
-      this.ordered = { version: this.version, results };
-    }
-    return this.ordered.results;
+    return this.ordered.list();
   }
 
   /** The words a search looks through, lower case; made when first asked for. */
@@ -199,21 +288,13 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   board(): Board {
-    return this.fresh().board;
+    return this.tally.board(this.reader.model);
   }
 
-  leading(): LeadingFinding[] {
-    const derived = this.fresh();
-    return (derived.leading ??= leadingFindings(this.reader, [...this.refs.values()], this.summaries, 9));
+  /** The findings that cost most; worked out in slices, once for a version. */
+  leading(): Promise<LeadingFinding[]> {
+    if (this.leadingNow?.version !== this.version)
+      this.leadingNow = { version: this.version, found: inSlices(this.leadingTally.work(this.reader)) };
+    return this.leadingNow.found;
   }
-
-  private fresh() {
-    if (!this.derived || this.derived.version !== this.version)
-      this.derived = { version: this.version, board: boardOf(this.reader.model, [...this.refs.values()], this.summaries), leading: null };
-    return this.derived;
-  }
-}
-
-function keep(map: Map<string, Summary>, id: string, summary: Summary | undefined): void {
-  if (summary) map.set(id, summary);
 }

@@ -1,16 +1,28 @@
-import type { CrossingRef, FactsReader } from '@underpass/core';
+import type { FactsReader } from '@underpass/core';
 import { setImmediate } from 'node:timers/promises';
 
 /** The longest that others wait for work over the whole estate, ms. */
 const sliceMs = 10;
 const mostKept = 100;
 
-/** Goes through crossings without holding others up: after every slice of time whoever waits is served first. */
-export async function eachInSlices(crossings: readonly CrossingRef[], work: (ref: CrossingRef) => void): Promise<void> {
+/** Goes through a list without holding others up: after every slice of time whoever waits is served first. */
+export async function eachInSlices<T>(list: readonly T[], work: (each: T) => void): Promise<void> {
   let until = performance.now() + sliceMs;
-  for (const [i, ref] of crossings.entries()) {
-    work(ref);
+  for (const [i, each] of list.entries()) {
+    work(each);
     if (i % 32 > 0 || performance.now() < until) continue;
+    await setImmediate();
+    until = performance.now() + sliceMs;
+  }
+}
+
+/** Goes through work that yields between its steps, in the same way; resolves to what it comes to. */
+export async function inSlices<T>(work: Generator<void, T>): Promise<T> {
+  let until = performance.now() + sliceMs;
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    if (performance.now() < until) continue;
     await setImmediate();
     until = performance.now() + sliceMs;
   }

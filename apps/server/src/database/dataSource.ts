@@ -1,9 +1,11 @@
+import { Logger, runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource, type DataSourceOptions } from 'typeorm';
 import { entities } from './entities.js';
 import { Access1764100000000 } from './migrations/1764100000000-Access.js';
 import { Beginning1764000000000 } from './migrations/1764000000000-Beginning.js';
 import { Doors1764200000000 } from './migrations/1764200000000-Doors.js';
+import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
 /** A connection that is ended by the database also while somebody holds it tells so to nobody but its user. */
 class ListenedClient extends pg.Client {
@@ -17,7 +19,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
   type: 'postgres',
   url,
   entities,
-  migrations: [Beginning1764000000000, Access1764100000000, Doors1764200000000],
+  migrations: [Beginning1764000000000, Access1764100000000, Doors1764200000000, OneChange1764300000000],
   uuidExtension: 'pgcrypto',
   installExtensions: false,
   extra: {
@@ -43,6 +45,8 @@ export async function openDatabase(options: DataSourceOptions): Promise<DataSour
     await holder.query('SET statement_timeout = 0');
     await holder.query('SELECT pg_advisory_lock($1)', [migrating]);
     await source.runMigrations();
+    // the queue's own tables
+    await runMigrations({ connectionString: (options as { url: string }).url, logger: new Logger(() => () => undefined) });
   } catch (error) {
     await holder.release();
     await source.destroy();

@@ -1,3 +1,4 @@
+import type { Change, JobView } from '@underpass/contracts';
 import type { Figures, Role, Vantage, Verdict } from '@underpass/contracts';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
@@ -108,9 +109,7 @@ export class Draft {
   @PrimaryColumn('uuid') id!: string;
   @Column('text') name!: string;
   @Column('text', { nullable: true }) crossing!: string | null;
-  @Column('jsonb') change!: object[];
-  /** A change of who sees what; where it stands, change is empty. */
-  @Column('jsonb', { nullable: true }) access!: object | null;
+  @Column('jsonb') change!: Change;
   @Column('text', { name: 'created_by' }) createdBy!: string;
   @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
 }
@@ -119,11 +118,33 @@ export class Draft {
 export class VerdictHistory {
   @PrimaryColumn('text') crossing!: string;
   @PrimaryColumn('bigint') version!: string;
+  /** The moment, ms since 1970, where time alone brought it; 0 where a change did. */
+  @PrimaryColumn('bigint') moment!: string;
   @Column('timestamptz') at!: Date;
   @Column('text') verdict!: Verdict;
   @Column('real', { name: 'delay_ms' }) delayMs!: number;
   @Column('real', { name: 'frame_rate' }) frameRate!: number;
   @Column('text') cause!: string;
+}
+
+/** Long work: who asked for what, how far it is, and what it came to. */
+@Entity({ name: 'job' })
+export class JobRow {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text') kind!: JobView['kind'];
+  @Column('text') name!: string;
+  @Column('text', { name: 'by_name' }) byName!: string;
+  @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
+  @Column('text') state!: JobView['state'];
+  @Column('text') step!: string;
+  @Column('int') done!: number;
+  @Column('int') total!: number;
+  @Column('jsonb') request!: object;
+  /** What was sent along, until the work is over. */
+  @Column('bytea', { nullable: true }) input!: Buffer | null;
+  @Column('jsonb', { nullable: true }) result!: object | null;
+  @Column('text', { nullable: true }) message!: string | null;
+  @Column('boolean') cancel!: boolean;
 }
 
 /** A link that goes straight to a resource. */
@@ -177,4 +198,5 @@ export const entities = [
   VerdictHistory,
   EntryLink,
   AcceptanceRun,
+  JobRow,
 ];

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { objectSchemas, type AuditEntry, type Measurement } from '@underpass/contracts';
-import { same, type ObjectChange } from '@underpass/core';
+import { inverseOf, made, rebase, type Conflict, type ObjectChange } from '@underpass/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
@@ -27,6 +27,8 @@ interface ApplyOptions {
   undoes?: string | null;
   /** Version of the estate it was worked out on, where it replaces what was seen there. */
   seen?: number | undefined;
+  /** Objects that it only adds to or takes from, by `kind/id`: what was written beside it since stands. */
+  beside?: (writes: readonly ObjectChange[]) => ReadonlySet<string>;
 }
 /** A change that was written; where its effect cannot be read yet, that is said. */
 export interface Applied {
@@ -61,11 +63,11 @@ export class ChangeService {
    * written under one lock, so that of two changes that meet none is lost and none rests on what is gone.
    * @param plan the changes, from what is in the store when it is called
    */
-  async apply(plan: Plan, by: string, summary: string, { undoes = null, seen }: ApplyOptions = {}): Promise<Applied> {
+  async apply(plan: Plan, by: string, summary: string, { undoes = null, seen, beside }: ApplyOptions = {}): Promise<Applied> {
     const changeId = uuidV7();
     await this.locked(async (manager) => {
       const changes = plan();
-      this.assertSeen(changes, seen);
+      this.assertSeen(changes, seen, beside?.(changes));
       if (changes.length === 0) throw new ProblemError(422, 'Nothing to apply', 'This change writes nothing: it waits for work outside.');
       assertValid(
         changes,
@@ -79,8 +81,9 @@ export class ChangeService {
   }
 
   /** What was written since somebody looked is not overwritten unseen. */
-  private assertSeen(changes: readonly ObjectChange[], seen: number | undefined): void {
-    const newer = seen === undefined ? undefined : changes.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
+  private assertSeen(changes: readonly ObjectChange[], seen: number | undefined, beside?: ReadonlySet<string>): void {
+    if (seen === undefined) return;
+    const newer = changes.find(({ kind, id }) => !beside?.has(`${kind}/${id}`) && Number(this.store.versionOf(kind, id) ?? 0) > seen);
     if (newer)
       throw new ProblemError(
         409,
@@ -217,32 +220,47 @@ export class ChangeService {
        ORDER BY c.at DESC LIMIT $1`,
       [limit, object?.kind ?? null, object?.id ?? null],
     );
-    const newest = rows.find((row) => !row.undoes && !row.undone && row.by_name !== portalName);
-    return rows.map((row) => ({
-      changeId: row.id,
-      at: row.at.toISOString(),
-      by: row.by_name,
-      summary: row.summary,
-      objects: row.objects,
-      undone: row.undone,
-      canUndo: object === undefined && row.id === newest?.id && row.n > 0 && row.n <= mostUndone && row.by_name !== ownName,
-    }));
+    return rows.map((row) => {
+      const takeable =
+        object === undefined &&
+        !row.undoes &&
+        !row.undone &&
+        row.n > 0 &&
+        row.n <= mostUndone &&
+        ![ownName, portalName].includes(row.by_name);
+      // of large ones that is found out when it is tried
+      const rests = takeable && row.n <= row.objects.length ? this.restingOn(row.objects as ObjectChange[]) : null;
+      return {
+        changeId: row.id,
+        at: row.at.toISOString(),
+        by: row.by_name,
+        summary: row.summary,
+        objects: row.objects,
+        undone: row.undone,
+        canUndo: takeable && rests === null,
+        restsOn: rests,
+      };
+    });
   }
 
-  /** Takes the last change back. What was changed again since stays, and is told. */
+  /** What was written since on the same fields, so that a change cannot be taken back; null where nothing was. */
+  private restingOn(writes: readonly ObjectChange[]): string | null {
+    const { conflicts } = rebase(this.store.model, { patches: inverseOf(writes), hypotheses: [] });
+    return conflicts.length ? toldOf(conflicts) : null;
+  }
+
+  /** Takes a change back, field by field: what others wrote beside it stands, and where something rests on it, that is told. */
   async undo(changeId: string, by: string): Promise<Applied> {
     const change = await this.data.getRepository(ChangeSet).findOneBy({ id: changeId });
     const rows = await this.data.getRepository(AuditEntryRow).findBy({ changeId });
     if (!change || rows.length === 0) throw new ProblemError(404, 'Not found', 'There is no such change.');
     const plan = () => {
-      const moved = rows.find((row) => !same(this.store.find(row.kind as 'host', row.objectId) ?? null, row.after));
-      if (moved)
-        throw new ProblemError(
-          409,
-          'Changed since',
-          `${moved.kind} ${moved.objectId} was changed again since. Take the later change back first.`,
-        );
-      return rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.after, after: row.before }));
+      const writes = rows.map((row) => ({ kind: row.kind as 'host', id: row.objectId, before: row.before, after: row.after }));
+      const { change: back, conflicts } = rebase(this.store.model, { patches: inverseOf(writes), hypotheses: [] });
+      if (conflicts.length) throw new ProblemError(409, 'Changed since', `${toldOf(conflicts)} Take the later change back first.`);
+      if (back.patches.length === 0)
+        throw new ProblemError(409, 'Taken back already', 'Everything stands again as it was before this change.');
+      return made(this.store.model, back, Date.now()).writes;
     };
     const taken = new ProblemError(409, 'Taken back already', 'This change was taken back already.');
     if (await this.data.getRepository(ChangeSet).findOneBy({ undoes: changeId })) throw taken;
@@ -263,4 +281,16 @@ export class ChangeService {
     )) as { by_name: string; at: Date; before: object | null }[];
     return row ? { by: row.by_name, at: row.at.toISOString(), before: row.before } : null;
   }
+}
+
+/** What stands in the way of taking a change back, in words. */
+function toldOf([first, ...more]: readonly Conflict[]): string {
+  if (!first) return '';
+  const what =
+    first.because === 'gone'
+      ? 'is there no more'
+      : first.because === 'there already'
+        ? 'is there again'
+        : `was changed again since${first.field === null ? '' : ` (${first.field})`}`;
+  return `${first.kind} ${first.id} ${what}${more.length ? `, and ${more.length} more` : ''}.`;
 }

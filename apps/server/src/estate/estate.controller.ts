@@ -5,12 +5,14 @@ import {
   ImportJob,
   ObjectKindWord,
   ObjectQuery,
+  completed,
   jsonSchemas,
   objectKinds,
   referencesOf,
+  reportedKinds,
   type ObjectKind,
 } from '@underpass/contracts';
-import type { ObjectChange } from '@underpass/core';
+import { stamped, type ObjectChange } from '@underpass/core';
 import type { Request, Response } from 'express';
 import { z } from 'zod';
 import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.js';
@@ -23,7 +25,6 @@ import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
-import { reportedKinds } from './validate.js';
 
 const AnyObject = z.record(z.string().max(80), BoundedJson);
 
@@ -72,7 +73,7 @@ export class EstateController {
 
   @Get('import/:id')
   @ApiOkResponse({ standardSchema: ImportJob })
-  progress(@Param('id') id: string): ImportJob {
+  progress(@Param('id', { schema: z.uuid() }) id: string): Promise<ImportJob> {
     return this.imports.job(id);
   }
 
@@ -131,7 +132,7 @@ export class EstateController {
       const before = this.store.find(kind, id) ?? null;
       conflict = basis === 'new' ? before !== null : before === null || seen() !== basis;
       if (conflict) throw new Conflict();
-      return [{ kind, id, before, after: body }];
+      return [stamped({ kind, id, before, after: completed(kind, body) }, Date.now())];
     };
     const summary = `${basis === 'new' ? 'Added' : 'Changed'} ${kind} ${id}`;
     const applied = await this.changes.apply(plan, request.user.name, summary).catch(async (error: unknown) => {

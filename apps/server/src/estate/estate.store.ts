@@ -1,21 +1,31 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectKinds, type Estate, type Measurement, type ObjectKind, type Setting } from '@underpass/contracts';
-import { modelOf, type EstateModel } from '@underpass/core';
+import { emptyEstate, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
+import { modelOf, type EstateModel, type ObjectChange, type Over } from '@underpass/core';
 import pg from 'pg';
 import { Subject } from 'rxjs';
-import { setTimeout as wait } from 'node:timers/promises';
+import { setImmediate, setTimeout as wait } from 'node:timers/promises';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
-import { estateOf, writtenEstate, measurementOf, measurementsSince, objectsSince, type Query } from './load.js';
+import { inSlices } from '../crossing/wholeEstate.js';
+import {
+  emptyObjects,
+  measurementOf,
+  measurementsSince,
+  modelFrom,
+  objectsSince,
+  type MeasurementRecord,
+  type ObjectRow,
+  type Query,
+} from './load.js';
 
 export const CHANNEL = 'underpass_estate';
 
-/** What a refresh brought: the locations it may touch, or everything. */
+/** What a refresh brought; null where everything was read anew. */
 export interface StoreChange {
-  version: string;
+  version: number;
   cause: string;
-  locations: ReadonlySet<string> | 'all';
+  over: Over | null;
 }
 
 /** Waits between tries to read what was missed, ms. */
@@ -29,10 +39,8 @@ const longestWaitMs = 5000;
 @Injectable()
 export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('estate');
-  private readonly objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
   /** Version each object was last written at; removed ones too, so that a form that is behind is noticed. */
   private readonly versions = new Map<string, string>();
-  private measurements: Measurement[] = [];
   private seen = '0';
   private listener: pg.Client | null = null;
   private refreshing: Promise<void> = Promise.resolve();
@@ -40,10 +48,11 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   /** Whether there was a time in which nothing was heard. */
   private missed = false;
   private closed = false;
-  model: EstateModel = modelOf(estateOf(this.objects), []);
+  /** The estate as it was read last. It is never changed: whoever holds one goes on with it. */
+  model: EstateModel = modelOf(emptyEstate(), []);
   readonly changes = new Subject<StoreChange>();
   /** Messages for the screens that are not changes of the estate, such as the progress of a field check. */
-  readonly notices = new Subject<{ type: 'check' | 'sighting' | 'sessions'; id: string }>();
+  readonly notices = new Subject<{ type: 'check' | 'sighting' | 'sessions' | 'job'; id: string }>();
 
   constructor(
     @InjectDataSource() private readonly data: DataSource,
@@ -72,23 +81,26 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 
   find(kind: ObjectKind, id: string): object | undefined {
-    return this.objects.get(kind)?.get(id);
+    return this.model.find(kind, id);
   }
   versionOf(kind: ObjectKind, id: string): string | undefined {
     return this.versions.get(`${kind}/${id}`);
   }
   all(kind: ObjectKind): Iterable<object> {
-    return this.objects.get(kind)?.values() ?? [];
+    return this.model.all(kind).values();
   }
   count(kind: ObjectKind): number {
-    return this.objects.get(kind)?.size ?? 0;
+    return this.model.all(kind).size;
   }
   /** What was written, without what ships with the product. */
   written(): Estate {
-    return writtenEstate(this.objects);
+    return this.model.estate;
   }
-  allMeasurements(): readonly Measurement[] {
-    return this.measurements;
+  /** Ids of everything that was measured. */
+  measured(): Set<string> {
+    const ids = new Set<string>();
+    for (const list of this.model.measurementsAt.values()) for (const { id } of list) ids.add(id);
+    return ids;
   }
 
   /** Brings the read model to the database's version; calls wait for each other. A failure is the caller's to tell. */
@@ -122,47 +134,48 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
 
   /** Forgets everything and reads anew: for what no version tells, such as measurements that were erased. */
   reread(cause: string): Promise<void> {
-    const turn = this.refreshing.then(async () => {
-      const query = this.query;
-      const measured = await measurementsSince(query, '0');
-      this.measurements = measured.map(measurementOf);
-      await this.load(cause);
-      this.model = modelOf(estateOf(this.objects), this.measurements);
-      this.changes.next({ version: this.seen, cause, locations: 'all' });
-    });
+    const turn = this.refreshing.then(() => this.loadAll(cause));
     this.refreshing = turn.catch(() => undefined);
     return turn;
+  }
+
+  /** Everything there is, built anew. */
+  private async loadAll(cause: string): Promise<void> {
+    await this.takeAll(cause, await objectsSince(this.query, '0'), await measurementsSince(this.query, '0'));
+  }
+
+  private async takeAll(cause: string, rows: readonly ObjectRow[], measured: readonly MeasurementRecord[]): Promise<void> {
+    const objects = emptyObjects();
+    for (const { kind, id, data, deleted } of rows) if (!deleted) objects.get(kind)?.set(id, data);
+    this.see(rows, measured);
+    this.model = await inSlices(modelFrom(objects, measured.map(measurementOf)));
+    this.changes.next({ version: this.version, cause, over: null });
   }
 
   private async load(cause: string): Promise<void> {
     const [rows, measured] = await Promise.all([objectsSince(this.query, this.seen), measurementsSince(this.query, this.seen)]);
     if (rows.length === 0 && measured.length === 0) return;
-    const first = this.seen === '0';
+    if (this.seen === '0') return this.takeAll(cause, rows, measured);
+    const writes = rows.map(({ kind, id, data, deleted }): ObjectChange => ({
+      kind,
+      id,
+      before: this.model.find(kind, id) ?? null,
+      after: deleted ? null : data,
+    }));
+    // one that was made and removed since is of no account; one of no known kind is of another version's
+    const known = writes.filter(({ kind, before, after }) => this.model.kinds.includes(kind) && (before ?? after) !== null);
+    const measurements = measured.map(measurementOf);
+    this.see(rows, measured);
+    this.model = await laidOver(this.model, known, measurements);
+    this.changes.next({ version: this.version, cause, over: { writes: known, measurements, supposed: [] } });
+  }
+
+  /** Notes the versions that were read. */
+  private see(rows: readonly ObjectRow[], measured: readonly MeasurementRecord[]): void {
     let version = BigInt(this.seen);
-    const locations = new Set<string>();
-    let all = first;
-    for (const row of rows) {
-      if (BigInt(row.version) > version) version = BigInt(row.version);
-      const byId = this.objects.get(row.kind);
-      if (!byId) continue;
-      for (const object of [byId.get(row.id), row.deleted ? undefined : row.data]) {
-        if (!object || all) continue;
-        const touched = touchedLocation(row.kind, object as { location?: string }, (kind, id) => this.find(kind, id));
-        if (touched === 'all') all = true;
-        else if (touched !== null) locations.add(touched);
-      }
-      if (row.deleted) byId.delete(row.id);
-      else byId.set(row.id, row.data);
-      this.versions.set(`${row.kind}/${row.id}`, row.version);
-    }
-    for (const row of measured) {
-      if (BigInt(row.version) > version) version = BigInt(row.version);
-      locations.add(row.location);
-    }
-    if (measured.length) this.measurements = [...this.measurements, ...measured.map(measurementOf)];
+    for (const row of [...rows, ...measured]) if (BigInt(row.version) > version) version = BigInt(row.version);
+    for (const { kind, id, version: at } of rows) this.versions.set(`${kind}/${id}`, at);
     this.seen = String(version);
-    this.model = modelOf(estateOf(this.objects), this.measurements);
-    this.changes.next({ version: this.seen, cause, locations: all ? 'all' : locations });
   }
 
   private async listen(): Promise<void> {
@@ -197,13 +210,14 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 
   private hear(payload: string | undefined): void {
-    let notice: { cause?: string; check?: string; sighting?: string; sessions?: string; reread?: string };
+    let notice: { cause?: string; check?: string; job?: string; sighting?: string; sessions?: string; reread?: string };
     try {
       notice = JSON.parse(payload ?? '{}') as typeof notice;
     } catch {
       return;
     }
     if (notice.check) this.notices.next({ type: 'check', id: notice.check });
+    else if (notice.job) this.notices.next({ type: 'job', id: notice.job });
     else if (notice.sighting) this.notices.next({ type: 'sighting', id: notice.sighting });
     else if (notice.sessions) this.notices.next({ type: 'sessions', id: notice.sessions });
     else if (notice.reread)
@@ -212,18 +226,18 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   }
 }
 
-function touchedLocation(
-  kind: ObjectKind,
-  object: { location?: string },
-  find: (kind: ObjectKind, id: string) => object | undefined,
-): string | 'all' | null {
-  if (kind === 'endpoint' && object.location) return object.location;
-  if (kind === 'location') return (object as { id: string }).id;
-  // a sign-in changes what a person sees now, not what happens on their crossings
-  if (kind === 'signedIn') return null;
-  if (kind !== 'setting') return 'all';
-  const { layer, target } = object as Setting;
-  if (layer === 'location') return target;
-  if (layer === 'endpoint') return (find('endpoint', target) as { location?: string } | undefined)?.location ?? 'all';
-  return 'all';
+/** Of more objects than this the model is built anew: what lies over most of an estate is no layer any more. */
+const mostLaid = 4000;
+
+async function laidOver(model: EstateModel, writes: readonly ObjectChange[], measurements: readonly Measurement[]): Promise<EstateModel> {
+  if (writes.length <= mostLaid) return model.after({ writes, measurements }).settled();
+  const objects = new Map(model.kinds.map((kind) => [kind, new Map<string, object>(model.all(kind).entries())]));
+  await setImmediate();
+  for (const { kind, id, after } of writes) {
+    if (after) objects.get(kind)?.set(id, after);
+    else objects.get(kind)?.delete(id);
+  }
+  await setImmediate();
+  const measured = [...model.measurementsAt.values()].flatMap((list) => [...list]);
+  return inSlices(modelFrom(objects, [...measured, ...measurements]));
 }

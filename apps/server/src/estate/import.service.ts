@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import {
+  emptyEstate,
   folderFiles,
   measurementsFile,
   objectKinds,
@@ -9,18 +10,22 @@ import {
   type FolderContent,
   type ImportJob,
   type ImportResult,
+  type JobView,
   type Measurement,
   type ObjectKind,
 } from '@underpass/contracts';
 import type { Difference, ObjectChange } from '@underpass/core';
-import { difference, faultsOfEstate } from '@underpass/core';
+import { difference } from '@underpass/core';
 import { MessageChannel } from 'node:worker_threads';
+import type { JobRow } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { Reading } from '../edge/reading.service.js';
-import { logFailure } from '../problems/lastResort.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import type { Progress } from '../jobs/progress.js';
 import { ProblemError } from '../problems/problem.js';
 import { ChangeService, mostAheadMs } from './change.service.js';
 import { EstateStore } from './estate.store.js';
+import { faultsOfWhole, judgedTogether } from './whole.js';
 
 /** Rejections told in full; above that the number is told. */
 const mostRejections = 500;
@@ -30,56 +35,56 @@ const readWithinMs = 60_000;
 /** Imports estate folders: read in a worker thread, compared, and written all or nothing. */
 @Injectable()
 export class ImportService {
-  private readonly jobs = new Map<string, ImportJob>();
-
   constructor(
     private readonly reading: Reading,
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
+    private readonly jobs: JobsService,
   ) {}
 
-  job(id: string): ImportJob {
-    const job = this.jobs.get(id);
-    if (!job) throw new ProblemError(404, 'Not found', 'This import is not known here any more. Start it again.');
-    return job;
+  async job(id: string): Promise<ImportJob> {
+    return importOf(await this.jobs.one(id));
   }
 
   /** Starts an import of what was sent: the bytes of an ImportRequest. */
   async start(bytes: Uint8Array, by: string): Promise<ImportJob> {
-    if ([...this.jobs.values()].filter((job) => job.state === 'running').length >= 2)
-      throw new ProblemError(429, 'Busy', 'Two imports are running. Wait until one is done.');
     const { apply, files } = await this.reading.run('checkImport', { bytes }, { withinMs: readWithinMs });
     if (files === 0) throw new ProblemError(422, 'Nothing to import', 'Choose at least one file of an estate folder.');
-    for (const [id, old] of this.jobs) if (this.jobs.size > 20 && old.state !== 'running') this.jobs.delete(id);
-    const job: ImportJob = { id: uuidV7(), state: 'running', step: 'reading', done: 0, total: 1 };
-    this.jobs.set(job.id, job);
-    this.run(job, bytes, apply, by, `Import of ${files} files`).catch((error: Error) => {
-      const told = error instanceof ProblemError ? error.problem.detail : null;
-      Object.assign(job, {
-        state: 'failed',
-        message: `${told ?? `The import could not be finished (${logFailure('import', error)}).`} Nothing was changed.`,
-      });
-    });
-    return job;
+    const running = (await this.jobs.latest()).filter(({ kind, state }) => kind === 'import' && ['waiting', 'running'].includes(state));
+    if (running.length >= 2) throw new ProblemError(429, 'Busy', 'Two imports are running. Wait until one is done.');
+    const name = `Import of ${files} files`;
+    return importOf(await this.jobs.start({ kind: 'import', name, by, request: { apply }, input: bytes }));
+  }
+
+  /** The work of an import that was asked for. */
+  async work({ input, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
+    if (!input) throw new ProblemError(422, 'Nothing to import', 'What was sent is not here any more. Import again.');
+    const { apply } = request as { apply: boolean };
+    return this.run(input, apply, byName, name, (step, done, total) => progress.at(step, done, total));
   }
 
   /** Imports at once, for the demo estate. @param only asked under the lock: whether it still is to be done */
-  async now(files: Record<string, string>, by: string, summary: string, only: () => boolean): Promise<ImportJob> {
-    const job: ImportJob = { id: uuidV7(), state: 'running', step: 'reading', done: 0, total: 1 };
-    await this.run(job, Buffer.from(JSON.stringify({ files, apply: true })), true, by, summary, only);
-    return job;
+  now(files: Record<string, string>, by: string, summary: string, only: () => boolean): Promise<Outcome> {
+    return this.run(Buffer.from(JSON.stringify({ files, apply: true })), true, by, summary, () => undefined, only);
   }
 
-  private async read(job: ImportJob, bytes: Uint8Array): Promise<FolderContent> {
+  private async read(bytes: Uint8Array, told: Told): Promise<FolderContent> {
     const { port1, port2 } = new MessageChannel();
-    port1.on('message', (at: { file: string; done: number; total: number }) =>
-      Object.assign(job, { step: `reading ${at.file}`, done: at.done, total: at.total }),
-    );
+    let fault: unknown = null;
+    port1.on('message', (at: { file: string; done: number; total: number }) => {
+      try {
+        told(`reading ${at.file}`, at.done, at.total);
+      } catch (error) {
+        fault = error;
+      }
+    });
     const known = Object.fromEntries(
       objectKinds.map((kind) => [kind, [...this.store.all(kind)].map((object) => (object as { id: string }).id)]),
     ) as Record<ObjectKind, string[]>;
     try {
-      return await this.reading.run('readImport', { bytes, known, port: port2 }, { withinMs: readWithinMs, transfer: [port2] });
+      const content = await this.reading.run('readImport', { bytes, known, port: port2 }, { withinMs: readWithinMs, transfer: [port2] });
+      if (fault) throw fault;
+      return content;
     } finally {
       port1.close();
     }
@@ -93,15 +98,8 @@ export class ImportService {
       for (const object of estate[kind] as { id: string }[]) objects.set(object.id, object);
       return [...objects.values()] as Estate[K];
     };
-    const whole = {
-      group: together('group'),
-      publication: together('publication'),
-      resource: together('resource'),
-      pool: together('pool'),
-      person: together('person'),
-      requirement: together('requirement'),
-    };
-    return faultsOfEstate(whole).map(({ kind, id, field, problem, expected }) => ({
+    const whole = { ...emptyEstate(), ...Object.fromEntries([...judgedTogether].map((kind) => [kind, together(kind)])) } as Estate;
+    return faultsOfWhole(whole).map(({ kind, id, field, problem, expected }) => ({
       file: folderFiles[kind],
       line: lines[kind]?.get(id) ?? 1,
       field,
@@ -130,7 +128,7 @@ export class ImportService {
 
   /** What the folder would do to the estate as it is now. */
   private compare(content: FolderContent): { differences: Difference[]; fresh: Measurement[]; problems: FileProblem[] } {
-    const known = new Set(this.store.allMeasurements().map((m) => m.id));
+    const known = this.store.measured();
     const latest = new Date(Date.now() + mostAheadMs).toISOString();
     return {
       differences: difference(this.store.model.estate, content.estate),
@@ -152,30 +150,29 @@ export class ImportService {
   }
 
   private async run(
-    job: ImportJob,
     bytes: Uint8Array,
     apply: boolean,
     by: string,
     summary: string,
+    told: Told,
     only: () => boolean = () => true,
-  ): Promise<void> {
-    const content = await this.read(job, bytes);
-    Object.assign(job, { step: 'comparing', done: 0, total: 1 });
-    const tell = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>): boolean => {
-      job.result = resultOf(differences, problems, fresh.length);
-      if (problems.length === 0) return true;
-      job.state = 'rejected';
-      job.message = 'Nothing was changed. Mend the rows below and import again.';
-      return false;
-    };
-    if (!apply) {
-      if (tell(this.compare(content))) job.state = 'checked';
-      return;
-    }
+  ): Promise<Outcome> {
+    told('reading', 0, 1);
+    const content = await this.read(bytes, told);
+    told('comparing', 0, 1);
+    const outcome = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>, good: Outcome['state']): Outcome => ({
+      result: resultOf(differences, problems, fresh.length),
+      ...(problems.length
+        ? { state: 'rejected', message: 'Nothing was changed. Mend the rows below and import again.' }
+        : { state: good, message: null }),
+    });
+    if (!apply) return outcome(this.compare(content), 'checked');
+    let done: Outcome = { state: 'applied', message: null, result: null };
     await this.changes.locked(async (manager) => {
       if (!only()) return;
       const compared = this.compare(content);
-      if (!tell(compared)) return;
+      done = outcome(compared, 'applied');
+      if (done.state === 'rejected') return;
       const wanted = compared.differences.filter((d) => d.change !== 'unchanged');
       if (wanted.length + compared.fresh.length === 0) return;
       const objects = new Map<ObjectKind, Map<string, object>>(
@@ -187,14 +184,35 @@ export class ImportService {
         before: this.store.find(kind, id) ?? null,
         after: objects.get(kind)?.get(id) ?? null,
       }));
-      Object.assign(job, { step: 'writing', done: 0, total: writes.length });
-      await this.changes.write(manager, writes, uuidV7(), by, summary, null, compared.fresh, (done) => (job.done = done));
+      told('writing', 0, writes.length);
+      await this.changes.write(manager, writes, uuidV7(), by, summary, null, compared.fresh, (n) => told('writing', n, writes.length));
     });
-    if ((job.state as ImportJob['state']) === 'rejected') return;
-    Object.assign(job, { step: 'evaluating', done: 0, total: 1 });
-    await this.store.refresh(summary).catch(() => this.store.catchUp(summary));
-    job.state = 'applied';
+    if (done.state === 'applied') await this.store.refresh(summary).catch(() => this.store.catchUp(summary));
+    return done;
   }
+}
+
+/** How far the work is; throws where it was called off. */
+type Told = (step: string, done: number, total: number) => void;
+/** What an import came to. */
+interface Outcome {
+  state: 'checked' | 'applied' | 'rejected';
+  message: string | null;
+  result: ImportResult | null;
+}
+
+/** An import as its page asks for it. */
+function importOf({ id, state, step, done, total, message, result }: JobView): ImportJob {
+  const outcome = result as Outcome | null;
+  return {
+    id,
+    step,
+    done,
+    total,
+    state: outcome ? outcome.state : state === 'failed' || state === 'cancelled' ? 'failed' : 'running',
+    ...(outcome?.result ? { result: outcome.result } : {}),
+    ...((outcome?.message ?? message) ? { message: outcome?.message ?? message ?? '' } : {}),
+  };
 }
 
 function resultOf(differences: readonly Difference[], problems: readonly FileProblem[], measurements: number): ImportResult {

@@ -1,5 +1,6 @@
-import { emptyEstate, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
-import { withShippedSets } from '@underpass/contracts/shipped';
+import { completed, emptyEstate, kindTraits, objectKinds, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
+import { shippedSets } from '@underpass/contracts/shipped';
+import { EstateModel } from '@underpass/core';
 
 /** Runs a query; the store uses TypeORM's pool, a worker thread a connection of its own. */
 export type Query = <T>(sql: string, parameters?: unknown[]) => Promise<T[]>;
@@ -45,6 +46,9 @@ export const measurementOf = (row: MeasurementRecord): Measurement => ({
   figures: row.figures,
 });
 
+/** A map for the objects of each kind. */
+export const emptyObjects = () => new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
+
 /** The estate of a map kind → id → object, in the order of the ids: what was written, and nothing else. */
 export function writtenEstate(objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate {
   const estate = emptyEstate() as unknown as Record<ObjectKind, object[]>;
@@ -52,5 +56,9 @@ export function writtenEstate(objects: ReadonlyMap<ObjectKind, ReadonlyMap<strin
   return estate as unknown as Estate;
 }
 
-/** The estate as it is worked with: with the shipped requirement sets that were not made the estate's own. */
-export const estateOf = (objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>): Estate => withShippedSets(writtenEstate(objects));
+/** Builds the model of what was written, with the shipped requirement sets that were not made the estate's own. */
+export const modelFrom = (
+  objects: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>,
+  measurements: Iterable<Measurement>,
+): Generator<void, EstateModel> =>
+  EstateModel.building(objects, measurements, { complete: completed, traits: kindTraits, shipped: shippedSets() });

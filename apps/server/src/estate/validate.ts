@@ -1,16 +1,23 @@
-import { faultsOfObject, objectKinds, objectSchemas, referencesOf, type ObjectKind } from '@underpass/contracts';
-import { faultOfSetting, faultsOfEstate, type EstateFault, type ObjectChange } from '@underpass/core';
+import {
+  emptyEstate,
+  faultsOfObject,
+  objectKinds,
+  objectSchemas,
+  referencesOf,
+  reportedKinds,
+  type Estate,
+  type ObjectKind,
+} from '@underpass/contracts';
+import { faultOfSetting, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
+import { faultsOfWhole, judgedTogether } from './whole.js';
 
 type Find = (kind: ObjectKind, id: string) => object | undefined;
-
-/** Kinds that machines report: they never keep anything from being taken away, and go with what they tell of. */
-export const reportedKinds = ['session', 'signedIn'] as const satisfies readonly ObjectKind[];
 
 /** Objects that name this one, so that it cannot be taken away. */
 function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterable<object>): { kind: ObjectKind; id: string }[] {
   return objectKinds
-    .filter((from) => !(reportedKinds as readonly ObjectKind[]).includes(from))
+    .filter((from) => !reportedKinds.includes(from))
     .flatMap((from) =>
       [...all(from)]
         .filter((object) => referencesOf(from, object).some((each) => each.to === kind && each.id === id))
@@ -18,14 +25,11 @@ function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterab
     );
 }
 
-/** Kinds of which no object shows by itself whether it is right. */
-const wholeKinds = ['group', 'publication', 'resource', 'pool', 'person', 'requirement'] as const;
-
 /** What is wrong in the whole once the changes are made: loops, mixed publications. Told at the object that was changed. */
 function wholeFaults(changes: readonly ObjectChange[], all: (kind: ObjectKind) => Iterable<object>): EstateFault[] {
-  if (!changes.some(({ kind }) => (wholeKinds as readonly ObjectKind[]).includes(kind))) return [];
+  if (!changes.some(({ kind }) => judgedTogether.has(kind))) return [];
   const after = Object.fromEntries(
-    wholeKinds.map((kind) => {
+    [...judgedTogether].map((kind) => {
       const objects = new Map([...all(kind)].map((object) => [(object as { id: string }).id, object]));
       for (const change of changes) {
         if (change.kind !== kind) continue;
@@ -35,7 +39,7 @@ function wholeFaults(changes: readonly ObjectChange[], all: (kind: ObjectKind) =
       return [kind, [...objects.values()]];
     }),
   );
-  return faultsOfEstate(after as never);
+  return faultsOfWhole({ ...emptyEstate(), ...after } as Estate);
 }
 
 /** Throws the problem of the first change that is not valid. Changes of one set may refer to each other. */

@@ -22,7 +22,9 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
      WHERE testers @> jsonb_build_array(jsonb_build_object('person', $1::text))`,
     [id, nobody],
   );
-  await run(`DELETE FROM draft WHERE split_part(crossing, '~', 1) = $1 OR change::text LIKE $2 OR access::text LIKE $2`, [id, `%"${id}"%`]);
+  await run(`DELETE FROM draft WHERE split_part(crossing, '~', 1) = $1 OR change::text LIKE $2`, [id, `%"${id}"%`]);
+  // what long work was asked for or came to with them in it
+  await run(`DELETE FROM job WHERE request::text LIKE $1 OR result::text LIKE $1`, [`%"${id}"%`]);
   await run(
     `INSERT INTO erased_verdict (at, verdict, count)
        SELECT at::date, verdict, count(*) FROM verdict_history WHERE split_part(crossing, '~', 1) = $1 GROUP BY 1, 2

@@ -14,6 +14,9 @@ import { leavingOf } from './leaving.js';
 const everyMs = 6 * 3_600_000;
 const dayMs = 86_400_000;
 
+/** What long work came to is kept this long, days. */
+const keepJobsDays = 30;
+
 /** Lets go of what was kept long enough: by the rules an administrator chose, once for all servers. */
 @Injectable()
 export class RetentionService implements OnApplicationBootstrap, OnApplicationShutdown {
@@ -45,6 +48,7 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
     await this.data.query('DELETE FROM sighting WHERE at < $1', [days(rules.keepReportsDays)]);
     await this.data.query('DELETE FROM verdict_history WHERE at < $1', [days(rules.keepReportsDays)]);
     await this.data.query('DELETE FROM check_link WHERE expires_at < $1', [days(rules.keepReportsDays)]);
+    await this.data.query('DELETE FROM job WHERE created_at < $1', [days(keepJobsDays)]);
     await this.data.query('DELETE FROM security_event WHERE at < $1', [days(rules.keepLogDays)]);
     const dropped = await this.oldYears(new Date(nowMs).getUTCFullYear() - rules.keepMeasurementsYears);
     const left = await this.whoLeft(rules, nowMs);

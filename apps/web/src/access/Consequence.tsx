@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AccessChange, ConsequenceView } from '@underpass/contracts';
+import { useQueryClient } from '@tanstack/react-query';
+import type { Change, ConsequenceView } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
+import { cancelJob, useLong } from '../api/jobs.js';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { barOrder } from '../ui/PeopleBar.js';
@@ -9,6 +10,7 @@ import { useNotice } from '../ui/Notice.js';
 import { useUndo } from '../ui/useUndo.js';
 import { Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
+import { Work } from '../ui/Work.js';
 
 /** What an access change comes to, on paper: it is applied, or kept as a draft for later. */
 export function Consequence({
@@ -17,7 +19,7 @@ export function Consequence({
   kept = false,
   onApplied,
 }: {
-  change: AccessChange;
+  change: Change;
   summary: string;
   /** It is a draft already. */
   kept?: boolean;
@@ -29,23 +31,21 @@ export function Consequence({
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [busy, setBusy] = useState(false);
-  const paper = useQuery({
-    queryKey: ['access', 'consequence', change],
-    queryFn: () => call<ConsequenceView>('access/consequence', 'POST', change),
-    retry: false,
-  });
-  if (paper.isPending) return <Loading what="what it comes to" />;
-  if (paper.isError)
+  const paper = useLong<ConsequenceView>('access/consequence', { change });
+  const { job } = paper;
+  if (job) return <Work job={job} onCancel={() => void cancelJob(job.id)} />;
+  if (paper.error)
     return (
       <p role="alert" className="text-brick py-2">
         {paper.error.message}
       </p>
     );
-  const { people, rows, verdicts, worst } = paper.data;
+  if (!paper.data) return <Loading what="what it comes to" />;
+  const { people, rows, verdicts, worst, version } = paper.data;
   const apply = async () => {
     setBusy(true);
     try {
-      const { changeId } = await call<{ changeId: string }>('access/changes', 'POST', { change, summary, seen: paper.data.version });
+      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary, seen: version });
       await client.invalidateQueries();
       notice({
         text: `Applied: ${summary}. ${people === 1 ? 'It shows' : `For ${people} people it shows`} at the next sign-in.`,
@@ -54,14 +54,14 @@ export function Consequence({
       onApplied();
     } catch (error) {
       notice({ text: (error as Error).message });
-      void paper.refetch();
+      paper.again();
       setBusy(false);
     }
   };
   const keep = async () => {
     setBusy(true);
     try {
-      const id = await drafts.keep(summary, { access: change });
+      const id = await drafts.keep(summary, { change });
       notice({
         text: `Kept as draft: ${summary}. It stands under Changes.`,
         action: { label: 'Drop it', run: () => void drafts.drop(id) },

@@ -18,11 +18,11 @@ export function DraftDialog({ id, onClose }: { id: string; onClose: () => void }
       wide
     >
       {drafts.isPending && <Loading what="the draft" />}
-      {drafts.data && !draft?.access && <p>This draft is not kept any more: it was applied or dropped.</p>}
-      {draft?.access && (
+      {drafts.data && !draft && <p>This draft is not kept any more: it was applied or dropped.</p>}
+      {draft && (
         <Consequence
           kept
-          change={draft.access}
+          change={draft.change}
           summary={draft.name}
           onApplied={() => {
             void drop(id);

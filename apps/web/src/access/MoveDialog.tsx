@@ -1,4 +1,5 @@
-import type { AccessChange, Named } from '@underpass/contracts';
+import type { Change, Named } from '@underpass/contracts';
+import { doing } from '@underpass/core';
 import { useMemo, useState } from 'react';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
@@ -11,10 +12,10 @@ export function MoveDialog({ person, group, onClose }: { person?: Named; group?:
   const [one, setOne] = useState<Named | null>(person ?? null);
   const [leave, setLeave] = useState<Named | null>(group ?? null);
   const [join, setJoin] = useState<Named | null>(null);
-  const change = useMemo((): AccessChange | null => {
-    const move = { leave: leave?.id ?? null, join: join?.id ?? null };
-    if (who === 'group') return leave && join ? { move } : null;
-    return one && (leave || join) ? { move: { ...move, people: [one.id] } } : null;
+  const change = useMemo((): Change | null => {
+    const move = { do: 'move' as const, leave: leave?.id ?? null, join: join?.id ?? null };
+    if (who === 'group') return leave && join ? doing(move) : null;
+    return one && (leave || join) ? doing({ ...move, people: [one.id] }) : null;
   }, [who, one, leave, join]);
   const whom = who === 'group' ? `Everybody in ${leave?.name ?? ''}` : (one?.name ?? '');
   const summary = `${whom}${leave && who === 'person' ? ` out of ${leave.name}` : ''}${join ? `${who === 'group' ? ' moved' : leave ? ' and' : ''} into ${join.name}` : ''}`;

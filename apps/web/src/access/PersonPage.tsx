@@ -181,11 +181,7 @@ function WhyNot({ person, name, resource, onApplied }: { person: string; name: s
         {why.alsoGives.length > 0 && ` Also gives ${names(why.alsoGives)}.`}
       </p>
       <div className="mt-2">
-        <Consequence
-          change={{ edits: why.edits.map((edit) => ({ ...edit, value: [...edit.value] })) }}
-          summary={why.remedy}
-          onApplied={onApplied}
-        />
+        <Consequence change={why.change} summary={why.remedy} onApplied={onApplied} />
       </div>
     </>
   );

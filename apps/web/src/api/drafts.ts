@@ -1,30 +1,19 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AccessChange } from '@underpass/contracts';
-import type { Change } from '@underpass/core';
+import type { Change, DraftView } from '@underpass/contracts';
 import { call } from './client.js';
 
-/** A change kept on paper: of a crossing, or of who sees what. */
-export interface Draft {
-  id: string;
-  name: string;
-  crossing: string | null;
-  change: Change;
-  access: AccessChange | null;
-  createdBy: string;
-  createdAt: string;
-}
 const queryKey = ['drafts'];
 /** The longest name a draft may have. */
 const longestName = 120;
 
-export const useDrafts = (enabled = true) => useQuery({ queryKey, queryFn: () => call<Draft[]>('drafts'), enabled });
+export const useDrafts = (enabled = true) => useQuery({ queryKey, queryFn: () => call<DraftView[]>('drafts'), enabled });
 
 /** Keeps and drops drafts; whoever shows them follows. */
 export function useKeepDraft() {
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey });
   return {
-    keep: async (name: string, content: { crossing: string; change: Change } | { access: AccessChange }): Promise<string> => {
+    keep: async (name: string, content: { crossing?: string; change: Change }): Promise<string> => {
       const { id } = await call<{ id: string }>('drafts', 'POST', { name: name.slice(0, longestName), ...content });
       await refresh();
       return id;

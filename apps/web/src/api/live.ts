@@ -12,6 +12,7 @@ export function useLive(): void {
     });
     events.addEventListener('ended', () => void client.invalidateQueries({ queryKey: ['session'] }));
     events.addEventListener('check', () => void client.invalidateQueries({ queryKey: ['check-links'] }));
+    events.addEventListener('job', () => void client.invalidateQueries({ queryKey: ['jobs'] }));
     events.addEventListener('sighting', () => void client.invalidateQueries({ queryKey: ['access'] }));
     return () => events.close();
   }, [client]);

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Change } from '@underpass/core';
+import type { Change } from '@underpass/contracts';
+import { noChange } from '@underpass/core';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { call, isGone } from '../api/client.js';
@@ -8,11 +9,13 @@ import { useCanEdit } from '../api/session.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
 import { useKeys } from '../shell/keys.js';
+import { useNotice } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 import { BayPanel } from './BayPanel.js';
+import { changeIn } from './changeLink.js';
 import { FieldCheckDialog } from './FieldCheckDialog.js';
 import { FindingsList } from './FindingsList.js';
 import { OpenPanel } from './OpenPanel.js';
@@ -22,8 +25,6 @@ import { TryPanel } from './TryPanel.js';
 import { useEvaluation } from './useEvaluation.js';
 
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
-
-const none: Change = [];
 
 /** One crossing: the sentence, the drawing, the findings, and a change tried on paper. */
 export function CrossingPage() {
@@ -45,21 +46,22 @@ export function CrossingPage() {
 }
 
 function Crossing({ answer }: { answer: CrossingAnswer }) {
-  const { facts, view: now, why } = answer;
+  const { between, view: now, why } = answer;
   const [search, setSearch] = useSearchParams();
-  const [change, setChange] = useState<Change>(none);
+  const [change, setChange] = useState<Change>(noChange);
   const [remedy, setRemedy] = useState<string | null>(null);
   const [bay, setBay] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [check, setCheck] = useState(false);
   const navigate = useNavigate();
   const canEdit = useCanEdit();
-  const { view: tried, fault: untried } = useEvaluation(facts, change);
+  const notice = useNotice();
+  const { view: tried, fault: untried } = useEvaluation(answer.id, answer.version, change);
   const view = tried ?? now;
   const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
   const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
   const question = asked ?? worst?.key ?? 'feel';
-  useTitle(`${facts.person.name}, ${facts.resource.name}`);
+  useTitle(`${between.person.name}, ${between.resource.name}`);
   useEffect(() => {
     // a remedy named in the address is tried at once: the Board's findings lead here
     const wanted = search.get('try');
@@ -78,6 +80,29 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       { replace: true },
     );
   }, [search, setSearch, now]);
+  useEffect(() => {
+    // a change that somebody sent along in a link
+    const sent = search.get('change');
+    if (!sent) return;
+    const named = search.get('named');
+    changeIn(sent).then(
+      (found) => {
+        if (!found) return notice({ text: 'This link holds no change that this version knows. The crossing is shown as it is.' });
+        setChange(found);
+        setRemedy(named);
+      },
+      (error: Error) => notice({ text: `The change in this link could not be read: ${error.message}` }),
+    );
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        next.delete('change');
+        next.delete('named');
+        return next;
+      },
+      { replace: true },
+    );
+  }, [search, setSearch, notice]);
   const draft = search.get('draft');
   const drafts = useDrafts(draft !== null);
   const kept = drafts.data?.find((row) => row.id === draft);
@@ -118,15 +143,15 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       <div className="pt-[13px] pb-3 border-b border-rule flex gap-4 items-start">
         <div className="flex-1 min-w-0">
           <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
-            <Link to={`/crossings?person=${encodeURIComponent(facts.person.id)}`}>{facts.person.name}</Link>{' '}
+            <Link to={`/crossings?person=${encodeURIComponent(between.person.id)}`}>{between.person.name}</Link>{' '}
             <span className="font-normal text-ink-3">on</span>{' '}
-            <Link to={`/estate/endpoint/${encodeURIComponent(facts.endpoint.id)}`} className="mono">
-              {facts.endpoint.name}
+            <Link to={`/estate/endpoint/${encodeURIComponent(between.endpoint.id)}`} className="mono">
+              {between.endpoint.name}
             </Link>{' '}
             <span className="font-normal text-ink-3">at</span>{' '}
-            <Link to={`/estate/location/${encodeURIComponent(facts.location.id)}`}>{facts.location.name}</Link>{' '}
+            <Link to={`/estate/location/${encodeURIComponent(between.location.id)}`}>{between.location.name}</Link>{' '}
             <span className="font-normal text-ink-3">through to</span>{' '}
-            <Link to={`/estate/resource/${encodeURIComponent(facts.resource.id)}`}>{facts.resource.name}</Link>
+            <Link to={`/estate/resource/${encodeURIComponent(between.resource.id)}`}>{between.resource.name}</Link>
           </h1>
           <p className="text-[15px] leading-5 mt-1">
             <Verdict verdict={now.verdict} className="mr-2" />
@@ -162,10 +187,11 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         {bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />}
       </section>
       {question === 'usable' && <SignonPanel view={view} before={tried ? now : null} limitS={section.limitSignonS} />}
-      {question === 'open' && <OpenPanel id={answer.id} facts={facts} view={view} change={change} />}
+      {question === 'open' && <OpenPanel id={answer.id} between={between} view={view} change={change} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
         <FindingsList findings={now.findings} trying={remedy} onTry={tryChange} />
         <TryPanel
+          conflicts={kept?.conflicts ?? []}
           answer={answer}
           now={now}
           tried={tried}
@@ -180,7 +206,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       <Suspense fallback={<Loading what="the history" />}>
         <HistoryChart id={answer.id} version={answer.version} />
       </Suspense>
-      {check && <FieldCheckDialog facts={facts} onClose={() => setCheck(false)} />}
+      {check && <FieldCheckDialog between={between} onClose={() => setCheck(false)} />}
     </div>
   );
 }

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { CheckLinkView } from '@underpass/contracts';
-import type { FactsJson } from '@underpass/core';
+import type { CheckLinkView, CrossingBetween } from '@underpass/contracts';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
@@ -17,7 +16,7 @@ const stateWords: Record<CheckLinkView['state'], string> = {
 };
 
 /** Makes a link or a code for a person and endpoint, or for anyone at the location, and shows it used live. */
-export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose: () => void }) {
+export function FieldCheckDialog({ between, onClose }: { between: CrossingBetween; onClose: () => void }) {
   const client = useQueryClient();
   const [who, setWho] = useState<'person' | 'anyone'>('person');
   const [hours, setHours] = useState('72');
@@ -34,8 +33,8 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
   const make = async () => {
     setFault(null);
     try {
-      const person = who === 'person' ? { person: facts.person.id, endpoint: facts.endpoint.id } : {};
-      setLink(await call<CheckLinkView>('check-links', 'POST', { location: facts.location.id, hours: Number(hours), ...person }));
+      const person = who === 'person' ? { person: between.person.id, endpoint: between.endpoint.id } : {};
+      setLink(await call<CheckLinkView>('check-links', 'POST', { location: between.location.id, hours: Number(hours), ...person }));
     } catch (error) {
       setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
     }
@@ -55,7 +54,7 @@ export function FieldCheckDialog({ facts, onClose }: { facts: FactsJson; onClose
             options={['person', 'anyone']}
             value={who}
             onChange={setWho}
-            words={{ person: `${facts.person.name} on ${facts.endpoint.name}`, anyone: `Anyone at ${facts.location.name}` }}
+            words={{ person: `${between.person.name} on ${between.endpoint.name}`, anyone: `Anyone at ${between.location.name}` }}
           />
           <span>Good for</span>
           <Strip

@@ -1,5 +1,5 @@
-import type { Verdict } from '@underpass/contracts';
-import type { Change, Finding } from '@underpass/core';
+import type { Change, Verdict } from '@underpass/contracts';
+import { isEmpty, noChange, type Finding } from '@underpass/core';
 import { useState } from 'react';
 import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
 import { verdictInk, VerdictShape, verdictWords } from '../ui/Verdict.js';
@@ -111,12 +111,12 @@ function RemedyRow({
           </>
         )}
       </p>
-      {remedy.change.length > 0 && (
+      {!isEmpty(remedy.change) && (
         <button
           className={`btn btn-small ${on ? 'btn-on' : ''}`}
           aria-pressed={on}
           aria-label={`Try: ${remedy.text}`}
-          onClick={() => (on ? onTry([], null) : onTry(remedy.change, remedy.text))}
+          onClick={() => (on ? onTry(noChange, null) : onTry(remedy.change, remedy.text))}
         >
           {on ? 'Trying' : 'Try'}
         </button>

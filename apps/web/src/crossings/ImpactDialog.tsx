@@ -1,17 +1,19 @@
-import { useQuery } from '@tanstack/react-query';
-import type { Change, Impact } from '@underpass/core';
+import type { Change } from '@underpass/contracts';
+import type { Impact } from '@underpass/core';
 import { Link } from 'react-router';
-import { call } from '../api/client.js';
+import { useLong } from '../api/jobs.js';
 import { Arrow } from '../ui/Arrow.js';
 import { Dialog } from '../ui/Dialog.js';
 import { barOrder, CountRow, PeopleBar } from '../ui/PeopleBar.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
+import { Work } from '../ui/Work.js';
 
 /** What the change would do to everybody: who gets better, who gets worse, and the worst loser by name. */
 export function ImpactDialog({ change, summary, onClose }: { change: Change; summary: string; onClose: () => void }) {
-  const impact = useQuery({ queryKey: ['impact', change], queryFn: () => call<Impact>('impact', 'POST', { change }), staleTime: 0 });
-  const all = impact.data ? barOrder.reduce((sum, verdict) => sum + impact.data.before[verdict], 0) : 1;
+  const impact = useLong<Impact>('impact', { change });
+  const { data } = impact;
+  const all = data ? barOrder.reduce((sum, verdict) => sum + data.before[verdict], 0) : 1;
   return (
     <Dialog
       open
@@ -20,13 +22,19 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
       description={`${summary}. On paper, nothing is applied.`}
       wide
     >
-      {impact.isPending && <Loading what="every crossing to be evaluated" />}
-      {impact.isError && <Failed what="The impact" error={impact.error} onRetry={() => void impact.refetch()} />}
-      {impact.data && (
+      {impact.job ? (
+        <Work job={impact.job} onCancel={onClose} />
+      ) : (
+        !data && !impact.error && <Loading what="every crossing it touches to be evaluated" />
+      )}
+      {impact.error && <Failed what="The impact" error={impact.error} onRetry={impact.again} />}
+      {data && (
         <>
           <p className="text-[15px] leading-5">
-            {impact.data.changedVerdict} of {impact.data.crossings} crossings change their verdict; {impact.data.better} get better,{' '}
-            {impact.data.worse} get worse.
+            {data.changedVerdict} of the {data.crossings} crossings it touches change their verdict; {data.better} get better, {data.worse}{' '}
+            get worse.
+            {data.come > 0 && ` ${data.come} are new.`}
+            {data.gone > 0 && ` ${data.gone} would be no more.`}
           </p>
           <table className="mt-3">
             <tbody>
@@ -36,18 +44,18 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
                     People {when}
                   </th>
                   <td className="pr-4 py-1">
-                    <PeopleBar counts={impact.data[when]} perPerson={460 / all} most={460} />
+                    <PeopleBar counts={data[when]} perPerson={460 / all} most={460} />
                   </td>
                   <td>
-                    <CountRow counts={impact.data[when]} />
+                    <CountRow counts={data[when]} />
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
-          {impact.data.moves.length > 0 && (
+          {data.moves.length > 0 && (
             <ul className="mt-3">
-              {impact.data.moves.map((move) => (
+              {data.moves.map((move) => (
                 <li key={`${move.from}${move.to}`} className="py-0.5">
                   <b>{move.people}</b> {move.people === 1 ? 'person' : 'people'}: <Verdict verdict={move.from} />
                   <Arrow />
@@ -56,9 +64,9 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
               ))}
             </ul>
           )}
-          <h2 className="mt-4">{impact.data.losers.length ? 'Who loses, worst first' : 'Nobody loses'}</h2>
+          <h2 className="mt-4">{data.losers.length ? 'Who loses, worst first' : 'Nobody loses'}</h2>
           <ul>
-            {impact.data.losers.map((loser) => (
+            {data.losers.map((loser) => (
               <li key={loser.crossing} className="border-b border-rule py-1 flex gap-3">
                 <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>
                   {loser.person}

@@ -1,19 +1,19 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CrossingReadiness } from '@underpass/contracts';
-import type { Change, CrossingView, FactsJson } from '@underpass/core';
+import type { Change, CrossingBetween, CrossingReadiness } from '@underpass/contracts';
+import { isEmpty, type CrossingView } from '@underpass/core';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 
 const words: Record<string, string> = { met: 'met', fallback: 'a fallback will do', 'not met': 'not met', 'not known': 'not known' };
 
 /** The ladder step by step, the way to who sees what, and the features that have conditions here. */
-export function OpenPanel({ id, facts, view, change }: { id: string; facts: FactsJson; view: CrossingView; change: Change }) {
+export function OpenPanel({ id, between, view, change }: { id: string; between: CrossingBetween; view: CrossingView; change: Change }) {
   const answer = useQuery({
     queryKey: ['crossing', id, 'readiness', change],
     queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`, 'POST', { change }),
     placeholderData: (previous) => previous,
   });
-  const why = facts.portal ? '' : `?why=${encodeURIComponent(facts.resource.id)}`;
+  const why = between.visible ? '' : `?why=${encodeURIComponent(between.resource.id)}`;
   return (
     <section
       aria-label="Steps until it opens"
@@ -33,8 +33,8 @@ export function OpenPanel({ id, facts, view, change }: { id: string; facts: Fact
           ))}
         </ol>
         <p className="mt-1.5">
-          <Link className="link" to={`/access/people/${encodeURIComponent(facts.person.id)}${why}`}>
-            {facts.portal ? `What ${facts.person.name} sees, and through what` : `Why ${facts.person.name} does not see it`}
+          <Link className="link" to={`/access/people/${encodeURIComponent(between.person.id)}${why}`}>
+            {between.visible ? `What ${between.person.name} sees, and through what` : `Why ${between.person.name} does not see it`}
           </Link>
         </p>
       </div>
@@ -47,7 +47,7 @@ export function OpenPanel({ id, facts, view, change }: { id: string; facts: Fact
               </Link>{' '}
               <span className={`font-normal text-[13px] ml-1 ${set.readiness === 'not ready' ? 'text-brick' : 'text-ink-3'}`}>
                 {set.readiness}
-                {change.length ? ' with the change' : ''}
+                {isEmpty(change) ? '' : ' with the change'}
               </span>
             </h2>
             <ul className="mt-1 border-t-[1.5px] border-ink">

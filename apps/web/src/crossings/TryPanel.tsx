@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Layer } from '@underpass/contracts';
-import type { Change, CrossingView } from '@underpass/core';
+import type { Change, DraftView, Layer } from '@underpass/contracts';
+import { isApplicable, isEmpty, noChange, type CrossingView } from '@underpass/core';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { useKeepDraft } from '../api/drafts.js';
@@ -11,12 +11,15 @@ import { useNotice } from '../ui/Notice.js';
 import { useUndo } from '../ui/useUndo.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
+import { linkTo } from './changeLink.js';
+import { summaryOf } from './summaryOf.js';
 import { controlsFor, type Control } from './controls.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 import { ImpactDialog } from './ImpactDialog.js';
 
 /** Try a change: on paper, before beside after; keep it, see its impact, or apply it at a layer. */
 export function TryPanel({
+  conflicts,
   answer,
   now,
   tried,
@@ -26,6 +29,8 @@ export function TryPanel({
   onChange,
   why,
 }: {
+  /** What stands otherwise now than when the draft that is tried was kept. */
+  conflicts: DraftView['conflicts'];
   answer: CrossingAnswer;
   now: CrossingView;
   tried: CrossingView | null;
@@ -36,7 +41,7 @@ export function TryPanel({
   onChange: (change: Change, text: string | null) => void;
   why: CrossingAnswer['why'];
 }) {
-  const { facts } = answer;
+  const { between } = answer;
   const client = useQueryClient();
   const notice = useNotice();
   const undo = useUndo();
@@ -48,49 +53,42 @@ export function TryPanel({
   const [impact, setImpact] = useState(false);
   const targets: Partial<Record<Layer, { target: string; name: string }>> = {
     organisation: { target: '*', name: 'everybody' },
-    location: { target: facts.location.id, name: facts.location.name },
-    person: { target: facts.person.id, name: facts.person.name },
-    endpoint: { target: facts.endpoint.id, name: facts.endpoint.name },
+    location: { target: between.location.id, name: between.location.name },
+    person: { target: between.person.id, name: between.person.name },
+    endpoint: { target: between.endpoint.id, name: between.endpoint.name },
   };
-  targets['device class'] = { target: facts.endpoint.deviceClass, name: `every ${facts.endpoint.deviceClass.replaceAll('-', ' ')}` };
-  const group = facts.subject.groups.at(-1);
+  targets['device class'] = { target: between.endpoint.deviceClass, name: `every ${between.endpoint.deviceClass.replaceAll('-', ' ')}` };
+  const group = between.group;
   if (group) targets.group = { target: group, name: `group ${group}` };
-  const settings = change.some((edit) => edit.type === 'setting');
-  const own = facts.location.ownLines;
-  const shownLayer = settings ? (change.find((edit) => edit.type === 'setting')?.layer ?? layer) : layer;
-  const applicable = change.length > 0 && change.every((edit) => edit.type !== 'hypothesis');
+  const settings = change.patches.some((patch) => patch.do === 'setting');
+  const own = between.location.ownLines;
+  const shownLayer = settings ? (change.patches.find((patch) => patch.do === 'setting')?.layer ?? layer) : layer;
+  const applicable = isApplicable(change);
   const shown = (tried ?? now).settings;
   const set = (control: Control, option: string) => {
     const at = own && layer === 'location' ? 'endpoint' : layer;
     const target = targets[at];
     if (!target) return;
-    const kept = change.filter((edit) => !(edit.type === 'setting' && edit.key === control.key));
+    const kept = change.patches.filter((patch) => !(patch.do === 'setting' && patch.key === control.key));
     const back = control.read(now.settings[control.key]) === option;
-    onChange(
-      back ? kept : [...kept, { type: 'setting', key: control.key, layer: at, target: target.target, value: control.write(option) }],
-      null,
-    );
+    const patches = back
+      ? kept
+      : [...kept, { do: 'setting' as const, key: control.key, layer: at, target: target.target, value: control.write(option) }];
+    onChange({ ...change, patches }, null);
   };
   const move = (next: Layer) => {
     setLayer(next);
     const target = targets[next];
     if (target)
       onChange(
-        change.map((edit) => (edit.type === 'setting' ? { ...edit, layer: next, target: target.target } : edit)),
+        {
+          ...change,
+          patches: change.patches.map((patch) => (patch.do === 'setting' ? { ...patch, layer: next, target: target.target } : patch)),
+        },
         remedy,
       );
   };
-  const summary =
-    remedy ??
-    change
-      .map((edit) =>
-        edit.type === 'setting'
-          ? `${edit.key} = ${String(edit.value)} at ${edit.target === '*' ? 'the organisation' : edit.target}`
-          : edit.type === 'object'
-            ? `${edit.kind} ${edit.id}: ${edit.field}`
-            : edit.fact,
-      )
-      .join(', ');
+  const summary = remedy ?? summaryOf(change);
   const run = async (work: () => Promise<void>) => {
     setBusy(true);
     setFault(null);
@@ -110,7 +108,7 @@ export function TryPanel({
         seen: answer.version,
       });
       await refresh();
-      onChange([], null);
+      onChange(noChange, null);
       notice({
         text: `Applied: ${summary}. It is in force from now on.`,
         action: { label: 'Take it back', run: () => undo(changeId, `Taken back: ${summary}.`) },
@@ -121,6 +119,16 @@ export function TryPanel({
       await drafts.keep(summary, { crossing: answer.id, change });
       notice({ text: `Kept as draft: ${summary}. Nothing is applied.` });
     });
+  const copy = async () => {
+    const link = linkTo(answer.id, change, summary);
+    if (!link) return notice({ text: 'This change is too large for a link. Keep it as a draft instead.' });
+    try {
+      await navigator.clipboard.writeText(link);
+      notice({ text: 'The link is copied. Whoever opens it sees this change on paper.' });
+    } catch {
+      notice({ text: `The browser does not let this page copy. The link: ${link}` });
+    }
+  };
   return (
     <section id="try-a-change" aria-labelledby="try" className="pt-3 min-w-0">
       <h2 id="try">
@@ -203,10 +211,20 @@ export function TryPanel({
           })}
         </tbody>
       </table>
+      {conflicts.length > 0 && (
+        <div className="mt-2 border-l-[3px] border-amber pl-3">
+          <p className="font-semibold">Changed since this draft was kept. Applying it writes over that:</p>
+          <ul>
+            {conflicts.map((conflict) => (
+              <li key={`${conflict.kind}/${conflict.id}/${conflict.field}`}>{conflict.text}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       <p role="alert" className="text-brick mt-2 empty:hidden">
         {fault ?? (untried && `This change could not be worked out: ${untried}. Nothing of it is shown or applied.`)}
       </p>
-      {change.length > 0 && (
+      {!isEmpty(change) && (
         <div className="mt-3 flex flex-wrap gap-3 items-center no-print">
           {settings && (
             <label className="flex items-center gap-2">
@@ -227,10 +245,10 @@ export function TryPanel({
               onClick={() => void apply()}
               title={applicable ? undefined : 'This waits for work outside; it cannot be applied from here'}
             >
-              {settings || change.length === 0 ? 'Apply' : 'Record as done'}
+              {settings || isEmpty(change) ? 'Apply' : 'Record as done'}
             </button>
           )}
-          <button data-impact className="btn" disabled={!applicable} onClick={() => setImpact(true)}>
+          <button data-impact className="btn" onClick={() => setImpact(true)}>
             See impact on the estate
           </button>
           {canEdit && (
@@ -238,7 +256,10 @@ export function TryPanel({
               Keep as draft
             </button>
           )}
-          <button className="btn btn-quiet" onClick={() => onChange([], null)}>
+          <button className="btn" onClick={() => void copy()}>
+            Copy a link
+          </button>
+          <button className="btn btn-quiet" onClick={() => onChange(noChange, null)}>
             Back to now
           </button>
         </div>

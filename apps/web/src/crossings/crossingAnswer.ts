@@ -1,11 +1,12 @@
-import type { CrossingView, FactsJson, SettingKey } from '@underpass/core';
+import type { CrossingBetween } from '@underpass/contracts';
+import type { CrossingView, SettingKey } from '@underpass/core';
 
 /** What the server answers for one crossing. */
 export interface CrossingAnswer {
   id: string;
   version: number;
   at: string;
-  facts: FactsJson;
+  between: CrossingBetween;
   view: CrossingView;
   why: Record<SettingKey, { value: unknown; from: string }>;
 }

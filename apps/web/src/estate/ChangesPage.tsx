@@ -3,19 +3,23 @@ import type { AuditEntry } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useDrafts, useKeepDraft } from '../api/drafts.js';
+import { cancelJob, useJobs } from '../api/jobs.js';
 import { useCanEdit } from '../api/session.js';
 import { useUndo } from '../ui/useUndo.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
 import { moment } from '../ui/times.js';
+import { Work } from '../ui/Work.js';
 
-/** Who changed what and when; the last change can be taken back. Below it the drafts that are kept. */
+/** Who changed what and when; what nothing later rests on can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
   const undo = useUndo();
   const canEdit = useCanEdit();
   const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
   const drafts = useDrafts();
+  const jobs = useJobs();
+  const open = (jobs.data ?? []).filter(({ state }) => state === 'waiting' || state === 'running');
   const { drop } = useKeepDraft();
   useTitle('Changes');
   return (
@@ -26,6 +30,17 @@ export function ChangesPage() {
         </Link>
       </p>
       <h1>Changes</h1>
+      {open.length > 0 && (
+        <section aria-label="Work under way" className="mt-3 border-y border-rule bg-tile-wash/50 px-3">
+          {open.map((job) => (
+            <div key={job.id} className="flex flex-wrap gap-x-6 items-center">
+              <b className="font-semibold min-w-[220px]">{job.name}</b>
+              <span className="text-ink-3">{job.by}</span>
+              <Work job={job} {...(canEdit ? { onCancel: () => void cancelJob(job.id) } : {})} />
+            </div>
+          ))}
+        </section>
+      )}
       {changes.isPending && <Loading what="the changes" />}
       {changes.isError && <Failed what="The changes" error={changes.error} onRetry={() => void changes.refetch()} />}
       <ol className="mt-3 border-t-[1.5px] border-ink">
@@ -42,11 +57,11 @@ export function ChangesPage() {
               )}
             </div>
             {canEdit && entry.canUndo ? (
-              <button className="btn btn-small" onClick={() => undo(entry.changeId, `Taken back: ${entry.summary}.`)}>
+              <button className="btn btn-small self-start" onClick={() => undo(entry.changeId, `Taken back: ${entry.summary}.`)}>
                 Take it back
               </button>
             ) : (
-              <span />
+              <span className="text-ink-3 max-w-[220px] text-right">{entry.restsOn && `Cannot be taken back: ${entry.restsOn}`}</span>
             )}
           </li>
         ))}
@@ -59,17 +74,20 @@ export function ChangesPage() {
         {drafts.data?.map((draft) => (
           <li key={draft.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
             <span className="w-[150px] text-ink-3">{moment(draft.createdAt)}</span>
-            <span className="w-[134px]">{draft.createdBy}</span>
+            <span className="w-[150px]">{draft.createdBy}</span>
             <span className="flex-1">
-              {draft.crossing || draft.access ? (
-                <Link
-                  className="link"
-                  to={draft.crossing ? `/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}` : `/access?draft=${draft.id}`}
-                >
-                  {draft.name}
-                </Link>
-              ) : (
-                draft.name
+              <Link
+                className="link"
+                to={draft.crossing ? `/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}` : `/access?draft=${draft.id}`}
+              >
+                {draft.name}
+              </Link>
+              {draft.done && <span className="text-ink-3 ml-2">stands so already</span>}
+              {draft.conflicts.length > 0 && (
+                <span className="block text-amber">
+                  Changed since: {draft.conflicts[0]?.text}
+                  {draft.conflicts.length > 1 && ` and ${draft.conflicts.length - 1} more`}
+                </span>
               )}
             </span>
             {canEdit && (

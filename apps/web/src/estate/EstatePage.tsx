@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { ObjectKind } from '@underpass/contracts';
+import { kindOrder, kindWords, listColumns, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { call, download, query } from '../api/client.js';
@@ -9,7 +9,7 @@ import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { NoSuchKind } from './NoSuchKind.js';
-import { cellOf, kindOrder, kindWords, listColumns, nameOf } from './kinds.js';
+import { cellOf, nameOf } from './kinds.js';
 
 interface Page {
   total: number;

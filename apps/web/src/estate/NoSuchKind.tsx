@@ -1,5 +1,5 @@
+import { kindOrder, kindWords } from '@underpass/contracts';
 import { Link } from 'react-router';
-import { kindOrder, kindWords } from './kinds.js';
 
 /** Changes of a letter from one word to another [Levenshtein]. */
 function distance(a: string, b: string): number {

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { columnsOf, objectSchemas, type AuditEntry, type ObjectKind, type Problem } from '@underpass/contracts';
+import { kindWords, columnsOf, objectSchemas, type AuditEntry, type ObjectKind, type Problem } from '@underpass/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ApiError, call } from '../api/client.js';
@@ -10,7 +10,7 @@ import { Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Conflict, type ConflictView } from './Conflict.js';
 import { assemble, at } from './formTexts.js';
-import { kindWords, nameOf } from './kinds.js';
+import { nameOf } from './kinds.js';
 import { mergeTexts } from './merge.js';
 import { ObjectHistory } from './ObjectHistory.js';
 import { PersonData } from './PersonData.js';

@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { AuditEntry, ObjectKind } from '@underpass/contracts';
+import { kindOrder, type AuditEntry, type ObjectKind } from '@underpass/contracts';
 import { useParams } from 'react-router';
 import { call, isGone } from '../api/client.js';
 import { Failed, Loading } from '../ui/States.js';
-import { kindOrder } from './kinds.js';
 import { NoSuchKind } from './NoSuchKind.js';
 import { ObjectForm } from './ObjectForm.js';
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { SignonRule, type Estate } from '../estate/estate.js';
+import type { Estate } from '../estate/estate.js';
+import { SignonRule } from '../estate/organisation.js';
 import { Instant, Key } from '../estate/objects.js';
 import { SignonStep } from '../estate/words.js';
 
@@ -14,35 +15,6 @@ export const AccessPeopleQuery = z.object({
   limit: Count.min(1).max(500).default(100),
 });
 export const WhyQuery = z.object({ person: Key, resource: Key });
-
-/** People taken out of one group and put into another; a whole group where `people` is left out. */
-export const MoveRequest = z
-  .strictObject({
-    people: z.array(Key).min(1).max(10_000).optional(),
-    leave: Key.nullable().default(null),
-    join: Key.nullable().default(null),
-  })
-  .refine((move) => move.leave !== null || move.join !== null, 'must name a group to leave or to join')
-  .refine((move) => move.people !== undefined || move.leave !== null, 'must name people, or a group whose members are moved');
-const AccessEdit = z.strictObject({
-  kind: z.enum(['person', 'group', 'publication']),
-  id: Key,
-  field: z.enum(['groups', 'memberOf', 'publications', 'resources', 'portals']),
-  value: z.array(Key).max(10_000),
-});
-/** A change of who sees what: a move, or single edits such as a mend. */
-export const AccessChange = z
-  .strictObject({ move: MoveRequest.optional(), edits: z.array(AccessEdit).min(1).max(50).optional() })
-  .refine((change) => (change.move === undefined) !== (change.edits === undefined), 'must hold a move or edits, not both')
-  .meta({ id: 'AccessChange' });
-export const AccessChangeRequest = z
-  .strictObject({
-    change: AccessChange,
-    summary: z.string().trim().min(1).max(300),
-    /** Version of the estate it was seen on: lists that were changed since are not overwritten unseen. */
-    seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
-  })
-  .meta({ id: 'AccessChangeRequest' });
 
 export const WithdrawRequest = z.strictObject({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
 
@@ -161,9 +133,6 @@ export const PortalReport = z
 
 export type AccessPeopleQuery = z.infer<typeof AccessPeopleQuery>;
 export type WhyQuery = z.infer<typeof WhyQuery>;
-export type MoveRequest = z.infer<typeof MoveRequest>;
-export type AccessChange = z.infer<typeof AccessChange>;
-export type AccessChangeRequest = z.infer<typeof AccessChangeRequest>;
 export type WithdrawRequest = z.infer<typeof WithdrawRequest>;
 export type SeenRequest = z.infer<typeof SeenRequest>;
 export type EntryLinkRequest = z.infer<typeof EntryLinkRequest>;

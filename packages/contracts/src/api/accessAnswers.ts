@@ -1,3 +1,4 @@
+import type { Change } from '../estate/change.js';
 import type { Person } from '../estate/objects.js';
 
 /** An object by name, as screens show it. */
@@ -57,12 +58,8 @@ export interface WhyView {
   step: string | null;
   object: string | null;
   remedy: string | null;
-  edits: {
-    kind: 'person' | 'group' | 'publication';
-    id: string;
-    field: 'groups' | 'memberOf' | 'publications' | 'resources' | 'portals';
-    value: readonly string[];
-  }[];
+  /** The change that mends it. */
+  change: Change;
   /** null stands where the link is missing. */
   chain: (ChainNode | null)[];
   alsoOpensTo: Named[];
@@ -86,7 +83,8 @@ export interface ResourceReach extends Named {
 export interface ConsequenceView {
   /** Version of the estate it was worked out on. */
   version: number;
-  edits: number;
+  /** Objects it would write. */
+  writes: number;
   people: number;
   rows: { person: Named; gains: string[]; loses: string[]; desktops: string[]; at: 'next sign-in' }[];
   /** Verdicts of the crossings that would be new. */

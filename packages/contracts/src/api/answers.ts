@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { Bay, Verdict } from '../estate/words.js';
+import { Change } from '../estate/change.js';
+import { Bay, DeviceClass, Verdict } from '../estate/words.js';
 
 /** A problem as RFC 9457 tells it; `fields` names each field that is wrong and what would be right. */
 export const Problem = z
@@ -99,8 +100,40 @@ export const AuditEntry = z
     objects: z.array(z.object({ kind: z.string(), id: z.string(), before: z.unknown(), after: z.unknown() })),
     undone: z.boolean(),
     canUndo: z.boolean(),
+    /** Why it cannot be taken back any more: what was written since on the same. */
+    restsOn: z.string().nullable(),
   })
   .meta({ id: 'AuditEntry' });
+
+const NamedObject = z.object({ id: z.string(), name: z.string() });
+/** What a crossing is between, by name. */
+export const CrossingBetween = z
+  .object({
+    person: NamedObject,
+    endpoint: NamedObject.extend({ deviceClass: DeviceClass }),
+    location: NamedObject.extend({ ownLines: z.boolean() }),
+    resource: NamedObject,
+    /** The person's group that is nearest to them for settings. */
+    group: z.string().nullable(),
+    /** Whether they find the resource in their list. */
+    visible: z.boolean(),
+  })
+  .meta({ id: 'CrossingBetween' });
+/** A change kept on paper, as it stands on the estate of now. */
+export const DraftView = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    crossing: z.string().nullable(),
+    change: Change,
+    createdBy: z.string(),
+    createdAt: z.string(),
+    /** What stands otherwise now than when it was kept. */
+    conflicts: z.array(z.object({ kind: z.string(), id: z.string(), field: z.string().nullable(), text: z.string() })),
+    /** Whether everything it would write stands so already. */
+    done: z.boolean(),
+  })
+  .meta({ id: 'DraftView' });
 
 export type Problem = z.infer<typeof Problem>;
 export type CrossingRow = z.infer<typeof CrossingRow>;
@@ -110,3 +143,5 @@ export type ImportResult = z.infer<typeof ImportResult>;
 export type ImportJob = z.infer<typeof ImportJob>;
 export type CheckLinkView = z.infer<typeof CheckLinkView>;
 export type AuditEntry = z.infer<typeof AuditEntry>;
+export type CrossingBetween = z.infer<typeof CrossingBetween>;
+export type DraftView = z.infer<typeof DraftView>;

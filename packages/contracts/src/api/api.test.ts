@@ -26,32 +26,34 @@ describe('what comes from outside is checked at the edge', () => {
       expect([bad, Key.safeParse(bad).success]).toEqual([bad, false]);
   });
 
-  test('a change holds settings, objects and hypotheses, at least one and not too many', () => {
-    const setting = { type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'hall', value: 20 };
-    expect(ChangeRequest.safeParse({ change: [setting], summary: 'x' }).success).toBe(true);
-    expect(
-      ChangeRequest.safeParse({
-        change: [{ type: 'object', kind: 'host', id: 'H1', field: 'graphics.mode', value: 'display' }],
-        summary: 'x',
-      }).success,
-    ).toBe(true);
-    for (const change of [
+  test('a change holds steps and hypotheses, at least one and not too many', () => {
+    const setting = { do: 'setting', key: 'picture.frameCap', layer: 'location', target: 'hall', value: 20 };
+    const good = (patches: object[], hypotheses: object[] = []) =>
+      ChangeRequest.safeParse({ change: { patches, hypotheses }, summary: 'x' }).success;
+    for (const step of [
+      setting,
+      { do: 'change', kind: 'host', id: 'H1', set: { 'graphics.mode': 'display', used: null } },
+      { do: 'change', kind: 'person', id: 'P1', add: { groups: ['a'] }, drop: { groups: ['b'] } },
+      { do: 'create', kind: 'region', id: 'r', object: { name: 'R' } },
+      { do: 'remove', kind: 'region', id: 'r' },
+      { do: 'move', leave: 'a', join: 'b' },
+    ])
+      expect([step, good([step])]).toEqual([step, true]);
+    expect(good([], [{ suppose: 'line', kind: 'location', id: 'hall', downMbps: 900 }])).toBe(true);
+    for (const patches of [
       [],
       [{ ...setting, layer: 'planet' }],
-      [{ type: 'object', kind: 'castle', id: 'H1', field: 'x', value: 1 }],
-      [{ type: 'object', kind: 'host', id: 'H1', field: '__proto__.x', value: 1 }],
-      Array.from({ length: 51 }, () => setting),
+      [{ do: 'change', kind: 'castle', id: 'H1', set: { x: 1 } }],
+      [{ do: 'change', kind: 'host', id: 'H1', set: { '__proto__.x': 1 } }],
+      [{ do: 'create', kind: 'region', id: 'r', object: ['R'] }],
+      [{ do: 'move', people: [] }],
+      Array.from({ length: 1001 }, () => setting),
     ])
-      expect(ChangeRequest.safeParse({ change, summary: 'x' }).success).toBe(false);
-    expect(ChangeRequest.safeParse({ change: [setting], summary: ' ' }).success).toBe(false);
-  });
-
-  test('a draft holds one change: of a crossing, or of who sees what', () => {
-    const setting = { type: 'setting', key: 'picture.frameCap', layer: 'location', target: 'hall', value: 20 };
-    const access = { move: { leave: 'a', join: 'b' } };
-    const good = (draft: object) => DraftRequest.safeParse({ name: 'x', ...draft }).success;
-    expect([good({ change: [setting] }), good({ access })]).toEqual([true, true]);
-    expect([good({}), good({ change: [setting], access }), good({ access: { move: {} } })]).toEqual([false, false, false]);
+      expect(good(patches)).toBe(false);
+    expect(good([], [{ suppose: 'line', kind: 'location', id: 'hall', downMbps: -1 }])).toBe(false);
+    expect(ChangeRequest.safeParse({ change: { patches: [setting] }, summary: ' ' }).success).toBe(false);
+    expect(DraftRequest.safeParse({ name: 'x', change: {} }).success).toBe(false);
+    expect(DraftRequest.safeParse({ name: 'x', change: { patches: [setting] } }).success).toBe(true);
   });
 
   test('an import names plain files only', () => {

@@ -1,18 +1,14 @@
 import { z } from 'zod';
-import { objectKinds, type ObjectKind } from '../estate/estate.js';
+import { Change } from '../estate/change.js';
 import { Key } from '../estate/objects.js';
-import { SettingValue } from '../estate/setting.js';
-import { BoundedJson, boundedRecord } from '../bounds.js';
-import { AccessChange } from './access.js';
-import { Bay, Layer, Vantage, Verdict } from '../estate/words.js';
+import { boundedRecord } from '../bounds.js';
+import { Bay, Vantage, Verdict } from '../estate/words.js';
 
 const Page = {
   offset: z.coerce.number().int().min(0).max(10_000_000).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 };
 const Search = z.string().trim().max(100).optional();
-
-export const ObjectKindWord = z.enum(objectKinds as [ObjectKind, ...ObjectKind[]]);
 
 export const CrossingQuery = z.object({
   search: Search,
@@ -28,49 +24,28 @@ export const CrossingQuery = z.object({
 export const ObjectQuery = z.object({ search: Search, ...Page });
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
-export const EditRequest = z.discriminatedUnion('type', [
-  z.strictObject({
-    type: z.literal('setting'),
-    key: z.string().max(80),
-    layer: Layer,
-    target: z.string().min(1).max(64),
-    value: SettingValue,
-  }),
-  z.strictObject({
-    type: z.literal('object'),
-    kind: ObjectKindWord,
-    id: Key,
-    field: z
-      .string()
-      .max(80, 'must be at most 80 characters')
-      .regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 -]+){0,3}$/, 'must be a field such as graphics.mode'),
-    value: BoundedJson,
-  }),
-  z.strictObject({
-    type: z.literal('hypothesis'),
-    fact: z.enum(['roundTrips', 'loss', 'jitter', 'downMbps', 'upMbps', 'udp', 'drawnBy']),
-    value: z.union([z.number(), z.boolean(), z.string().max(40)]),
-  }),
-]);
+const notEmpty = ({ change }: { change: Change }): boolean => change.patches.length + change.hypotheses.length > 0;
+const empty = { path: ['change'], message: 'must hold at least one step' };
+
 export const ChangeRequest = z
   .strictObject({
-    change: z.array(EditRequest).min(1).max(50),
+    change: Change,
     summary: z.string().trim().min(1).max(300),
     /** Version of the estate it was worked out on: what was changed since is not overwritten unseen. */
     seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
   })
+  .refine(notEmpty, empty)
   .meta({ id: 'ChangeRequest' });
-export const ImpactRequest = z.strictObject({ change: z.array(EditRequest).min(1).max(50) }).meta({ id: 'ImpactRequest' });
+export const ImpactRequest = z.strictObject({ change: Change }).refine(notEmpty, empty).meta({ id: 'ImpactRequest' });
 /** A change that is only tried; none shows things as they are. */
-export const TryRequest = z.strictObject({ change: z.array(EditRequest).max(50) }).meta({ id: 'TryRequest' });
+export const TryRequest = z.strictObject({ change: Change }).meta({ id: 'TryRequest' });
 export const DraftRequest = z
   .strictObject({
     name: z.string().trim().min(1).max(120),
     crossing: z.string().max(200).optional(),
-    change: z.array(EditRequest).max(50).default([]),
-    access: AccessChange.optional(),
+    change: Change,
   })
-  .refine(({ change, access }) => change.length > 0 !== (access !== undefined), 'must hold a change, or a change of who sees what')
+  .refine(notEmpty, empty)
   .meta({ id: 'DraftRequest' });
 
 export const ImportRequest = z
@@ -107,7 +82,6 @@ export const MeasurementRequest = z
 export type CrossingQuery = z.infer<typeof CrossingQuery>;
 export type ObjectQuery = z.infer<typeof ObjectQuery>;
 export type FindQuery = z.infer<typeof FindQuery>;
-export type EditRequest = z.infer<typeof EditRequest>;
 export type TryRequest = z.infer<typeof TryRequest>;
 export type ChangeRequest = z.infer<typeof ChangeRequest>;
 export type ImpactRequest = z.infer<typeof ImpactRequest>;

@@ -20,3 +20,9 @@ export function faultsOfObject(
   const fault = faults.length === 0 ? check(kind, parsed.data) : null;
   return fault ? [{ field: fault.field, problem: fault.problem }] : faults;
 }
+
+/** An object with what its schema fills in where nothing stands; as it is where it is not valid. */
+export function completed(kind: ObjectKind, value: object): object {
+  const parsed = objectSchemas[kind].safeParse(value);
+  return parsed.success ? parsed.data : value;
+}

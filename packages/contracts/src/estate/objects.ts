@@ -245,6 +245,8 @@ export const Endpoint = z
     line: Line.optional().describe('Its own line, where the location has ownLines'),
     alwaysOn: z.boolean().default(false),
     reportedAt: Instant.optional().describe('When the endpoint last reported; absent means the figures were typed'),
+    screensAt: Instant.optional().describe('When the screens were typed; what was measured of them before does not count any more'),
+    decodersAt: Instant.optional().describe('When the decoders were typed; what was measured of them before does not count any more'),
   })
   .meta({ id: 'Endpoint' });
 

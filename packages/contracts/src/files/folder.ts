@@ -1,30 +1,11 @@
 import type { z } from 'zod';
-import { emptyEstate, objectKinds, objectSchemas, type Estate, type ObjectKind } from '../estate/estate.js';
+import { emptyEstate, folderFiles, objectKinds, objectSchemas, type Estate, type ObjectKind } from '../estate/estate.js';
 import { Measurement } from '../estate/measurement.js';
 import { referencesOf } from '../estate/references.js';
 import { readDocument, writeDocument } from './document.js';
 import type { FileProblem } from './problem.js';
 import { readTable, writeTable, type Placed } from './table.js';
 
-/** File of each kind of object in an estate folder. Flat kinds are tables, nested ones YAML. */
-export const folderFiles: Record<ObjectKind, string> = {
-  organisation: 'organisation.yaml',
-  region: 'regions.yaml',
-  gateway: 'gateways.yaml',
-  pool: 'pools.yaml',
-  host: 'hosts.csv',
-  resource: 'resources.csv',
-  portal: 'portals.csv',
-  publication: 'publications.csv',
-  group: 'groups.csv',
-  location: 'locations.csv',
-  person: 'people.csv',
-  endpoint: 'endpoints.csv',
-  session: 'sessions.csv',
-  signedIn: 'signed-in.csv',
-  requirement: 'requirements.yaml',
-  setting: 'settings.yaml',
-};
 export const measurementsFile = 'measurements.csv';
 
 export interface FolderContent {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { objectKinds, objectSchemas } from '../estate/estate.js';
+import { folderFiles, objectKinds, objectSchemas } from '../estate/estate.js';
 import { Measurement } from '../estate/measurement.js';
-import { folderFiles, measurementsFile } from './folder.js';
+import { measurementsFile } from './folder.js';
 
 /** JSON Schema of each file of an estate folder, from the one definition. */
 export const jsonSchemas = (): Record<string, unknown> => ({

@@ -25,9 +25,9 @@ export interface AcceptancePlan {
 export function acceptancePlan(index: AccessIndex, canTest: (person: Person) => boolean = () => true): AcceptancePlan {
   const byResources = new Map<string, EntitlementSet>();
   const byPublications = new Map<string, { person: Person; publications: string[] }>();
-  const attached = new Set(index.estate.publication.filter(({ portals }) => portals.length > 0).map(({ id }) => id));
+  const attached = new Set([...index.publications.values()].filter(({ portals }) => portals.length > 0).map(({ id }) => id));
   const seen = new Set<string>();
-  for (const person of index.estate.person) {
+  for (const person of index.people.values()) {
     const reach = index.of(person.groups);
     const resources = reach.seen.map(({ resource }) => resource).sort();
     if (resources.length === 0) continue;
@@ -43,14 +43,14 @@ export function acceptancePlan(index: AccessIndex, canTest: (person: Person) => 
   }
   const candidates = [...byPublications.values()];
   const { chosen, optimal } = setCover(candidates.map(({ publications }) => publications));
-  const held = new Set(index.estate.group.flatMap(({ publications }) => publications));
+  const held = new Set([...index.groups.values()].flatMap(({ publications }) => publications));
   return {
     sets: [...byResources.values()].sort(
       (a, b) => b.people.length - a.people.length || ((a.people[0] as string) < (b.people[0] as string) ? -1 : 1),
     ),
     testers: chosen.map((i) => (candidates[i] as { person: Person }).person.id),
     optimal,
-    unseen: index.estate.publication
+    unseen: [...index.publications.values()]
       .filter(({ id }) => !seen.has(id))
       .map(({ id }) => ({
         publication: id,

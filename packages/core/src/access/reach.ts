@@ -1,4 +1,5 @@
 import type { Group, Person, Publication } from '@underpass/contracts';
+import { idsBy, keyed, type Keyed } from '../indexes/index.js';
 
 /** The part of an estate that decides who sees what. */
 export interface AccessEstate {
@@ -37,24 +38,34 @@ export interface Reach {
 
 const nothing: Reach = { groups: [], publications: [], held: [], seen: [] };
 
-/**
- * Who sees what, over groups (nested), publications and portals. Built once for an estate and asked often: what groups come to
- * is worked out once for every distinct set of groups.
- */
-export class AccessIndex {
-  readonly people: ReadonlyMap<string, Person>;
-  readonly groups: ReadonlyMap<string, Group>;
-  readonly publications: ReadonlyMap<string, Publication>;
+/** The lists of an estate by which who sees what is looked up backwards. */
+export const accessBy = {
+  /** People directly in a group. */
+  members: idsBy((person: Person) => person.groups),
+  /** Groups that are members of a group. */
+  children: idsBy((group: Group) => group.memberOf),
+  /** Groups that hold a publication. */
+  holders: idsBy((group: Group) => group.publications),
+  /** Publications that hold a resource. */
+  offering: idsBy((publication: Publication) => publication.resources),
+};
+type AccessLists = { readonly [L in keyof typeof accessBy]: Keyed<string> };
+type AccessObjects = {
+  readonly person: ReadonlyMap<string, Person>;
+  readonly group: ReadonlyMap<string, Group>;
+  readonly publication: ReadonlyMap<string, Publication>;
+};
+
+/** What groups come to, worked out once for every distinct set of groups while groups and publications stay as they are. */
+class GroupReach {
   private readonly offers = new Map<string, readonly Offer[]>();
   private readonly ancestors = new Map<string, readonly (readonly string[])[]>();
   private readonly reached = new Map<string, Reach>();
-  private backwards: { members: Map<string, string[]>; children: Map<string, string[]>; holders: Map<string, string[]> } | null = null;
 
-  constructor(readonly estate: AccessEstate) {
-    this.people = new Map(estate.person.map((person) => [person.id, person]));
-    this.groups = new Map(estate.group.map((group) => [group.id, group]));
-    this.publications = new Map(estate.publication.map((publication) => [publication.id, publication]));
-  }
+  constructor(
+    readonly groups: ReadonlyMap<string, Group>,
+    readonly publications: ReadonlyMap<string, Publication>,
+  ) {}
 
   /** Ways from a group upwards, the group itself first; every group once, by the shortest way. */
   private waysUp(id: string): readonly (readonly string[])[] {
@@ -101,11 +112,6 @@ export class AccessIndex {
     return known;
   }
 
-  /** What a person comes to with the groups they are in now. */
-  ofPerson(id: string): Reach {
-    return this.of(this.people.get(id)?.groups ?? []);
-  }
-
   private resolve(direct: readonly string[]): Reach {
     const byRank = (a: Group, b: Group) => a.rank - b.rank || (a.id < b.id ? -1 : 1);
     const own = [...new Set(direct)].flatMap((id) => this.groups.get(id) ?? []).sort(byRank);
@@ -137,10 +143,64 @@ export class AccessIndex {
       seen: list.filter(({ portal }) => portal !== null),
     };
   }
+}
+
+/** Who sees what, over groups (nested), publications and portals. Never changed: `after` shares what stays. */
+export class AccessIndex {
+  private constructor(
+    readonly people: ReadonlyMap<string, Person>,
+    private readonly reach: GroupReach,
+    private readonly lists: AccessLists,
+  ) {}
+
+  static over({ person, group, publication }: AccessObjects, lists: AccessLists): AccessIndex {
+    return new AccessIndex(person, new GroupReach(group, publication), lists);
+  }
+
+  static of({ person, group, publication }: AccessEstate): AccessIndex {
+    const byId = <T extends { id: string }>(objects: readonly T[]) => new Map(objects.map((object) => [object.id, object]));
+    return AccessIndex.over(
+      { person: byId(person), group: byId(group), publication: byId(publication) },
+      {
+        members: keyed(accessBy.members, person),
+        children: keyed(accessBy.children, group),
+        holders: keyed(accessBy.holders, group),
+        offering: keyed(accessBy.offering, publication),
+      },
+    );
+  }
+
+  /** The index over other objects; what groups come to is kept where neither groups nor publications are others. */
+  after({ person, group, publication }: AccessObjects, lists: AccessLists): AccessIndex {
+    const stays = group === this.reach.groups && publication === this.reach.publications;
+    return new AccessIndex(person, stays ? this.reach : new GroupReach(group, publication), lists);
+  }
+
+  get groups(): ReadonlyMap<string, Group> {
+    return this.reach.groups;
+  }
+  get publications(): ReadonlyMap<string, Publication> {
+    return this.reach.publications;
+  }
+
+  /** Whether groups come to the same in both, so that only people's own groups can tell them apart. */
+  sharesReach(other: AccessIndex): boolean {
+    return this.reach === other.reach;
+  }
+
+  /** What groups come to for whoever is in them. Unknown ids are left out. */
+  of(direct: readonly string[]): Reach {
+    return this.reach.of(direct);
+  }
+
+  /** What a person comes to with the groups they are in now. */
+  ofPerson(id: string): Reach {
+    return this.of(this.people.get(id)?.groups ?? []);
+  }
 
   /** People who hold a publication, through whatever group. */
   peopleWith(publication: string): Set<string> {
-    return this.membersOf(this.turned().holders.get(publication) ?? []);
+    return this.membersOf(this.lists.holders.get(publication) ?? []);
   }
 
   /** People in a group, directly or through groups within it. */
@@ -148,26 +208,8 @@ export class AccessIndex {
     return this.membersOf([group]);
   }
 
-  private turned() {
-    if (!this.backwards) {
-      const add = (map: Map<string, string[]>, key: string, value: string) => {
-        const list = map.get(key);
-        if (list) list.push(value);
-        else map.set(key, [value]);
-      };
-      const [members, children, holders] = [new Map<string, string[]>(), new Map<string, string[]>(), new Map<string, string[]>()];
-      for (const person of this.estate.person) for (const group of person.groups) add(members, group, person.id);
-      for (const group of this.estate.group) {
-        for (const parent of group.memberOf) add(children, parent, group.id);
-        for (const held of group.publications) add(holders, held, group.id);
-      }
-      this.backwards = { members, children, holders };
-    }
-    return this.backwards;
-  }
-
   private membersOf(groups: readonly string[]): Set<string> {
-    const { members, children } = this.turned();
+    const { members, children } = this.lists;
     const people = new Set<string>();
     const met = new Set<string>();
     const waiting = [...groups];
@@ -183,9 +225,8 @@ export class AccessIndex {
   /** People who see a resource: through a publication that is attached to a portal. */
   peopleSeeing(resource: string): Set<string> {
     const people = new Set<string>();
-    for (const publication of this.estate.publication)
-      if (publication.portals.length > 0 && publication.resources.includes(resource))
-        for (const person of this.peopleWith(publication.id)) people.add(person);
+    for (const id of this.lists.offering.get(resource) ?? [])
+      if ((this.publications.get(id)?.portals.length ?? 0) > 0) for (const person of this.peopleWith(id)) people.add(person);
     return people;
   }
 }

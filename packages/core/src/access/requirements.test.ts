@@ -3,7 +3,9 @@ import { RequirementSet } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
 import fc from 'fast-check';
 import { demoEstate, demoInstant } from '../../test/demo.js';
-import { editOfCondition, estateReadiness, factReaderOf, FactsReader, readinessOf, settingsOf, withChange } from '../crossing/index.js';
+import { estateReadiness } from '../tally/index.js';
+import { editOfCondition, factReaderOf, FactsReader, readinessOf, settingsOf } from '../crossing/index.js';
+import { doing } from '../change/index.js';
 import { modelOf } from '../estate/index.js';
 import { chooseHost } from '../hosts/index.js';
 import { catalogue } from '../settings/index.js';
@@ -139,7 +141,7 @@ describe('the shipped sets on the demo estate', () => {
           if (!edit) continue;
           tried++;
           const stateAfter = new Map(
-            readinessOf(set, withChange(facts, [edit]))?.conditions.map((each) => [each.condition.id, each.state]),
+            readinessOf(set, reader.after(doing(edit)).read(ref)!)?.conditions.map((each) => [each.condition.id, each.state]),
           );
           expect([ref.id, condition.id, stateAfter.get(condition.id)]).toEqual([ref.id, condition.id, 'met']);
           for (const other of readinessOf(set, facts)!.conditions)

@@ -1,8 +1,7 @@
-import type { Bay } from '@underpass/contracts';
+import type { Bay, Change } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
-import { isApplicable, onPaper, type Change } from './change.js';
-import { demandOf } from './demandOf.js';
-import { effectOf, type Effect } from './effect.js';
+import { isApplicable, isEmpty } from '../change/index.js';
+import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures, type CrossingFigures } from './figures.js';
 import type { EvidenceLine, FindingKind } from './finding.js';
@@ -35,24 +34,22 @@ export interface Evaluation {
   findings: Finding[];
 }
 
-const meanMbps = (facts: CrossingFacts, settings: SettingValues): number => demandOf(facts, settings).meanMbps;
-
-/** The figures of a crossing after a change on paper. */
-export function figuresAfter(facts: CrossingFacts, change: Change): CrossingFigures {
-  const paper = onPaper(facts, change, meanMbps);
-  return computeFigures(paper.facts, paper.settings);
+/** The figures of a crossing as they would be after a change; null where it would be no more. */
+export function figuresAfter({ reader, ref }: Pick<CrossingFacts, 'reader' | 'ref'>, change: Change): CrossingFigures | null {
+  const facts = reader.after(change).read(ref);
+  return facts && computeFigures(facts);
 }
 
 const reached = { clear: 0, unknown: 1, limited: 2, blocked: 3 };
 /** What reaches the better verdict comes first; among equals a setting, then a recorded change, then other people's work. */
 const order = ({ effect, change, applicable }: Remedy): number =>
-  effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.every((edit) => edit.type === 'setting') ? 0 : 1) : 50;
+  effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.patches.every((patch) => patch.do === 'setting') ? 0 : 1) : 50;
 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
   const remedies = proposals.remedies.map((proposal): Remedy => {
-    if (proposal.change.length === 0)
-      return { text: proposal.text, change: [], applicable: false, effect: null, effectText: proposal.ask ?? '' };
-    const effect = effectOf(before, figuresAfter(facts, proposal.change));
+    const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change);
+    if (!after) return { text: proposal.text, change: proposal.change, applicable: false, effect: null, effectText: proposal.ask ?? '' };
+    const effect = effectOf(before, after);
     return {
       text: proposal.text,
       change: proposal.change,
@@ -110,6 +107,8 @@ export interface Summary {
   meanMbps: number;
   timeToUsableS: number;
   mos: number | null;
+  /** How far it is from what is wanted; see `burden`. */
+  burden: number;
 }
 
 export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues): Summary {
@@ -139,5 +138,6 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
     meanMbps: f.demand.meanMbps,
     timeToUsableS: f.timeline.totalS,
     mos: heard?.mos ?? null,
+    burden: burden(f),
   };
 }

@@ -15,7 +15,9 @@ import type {
   Resource,
 } from '@underpass/contracts';
 import type { Evidence, SignonTimes, Taken } from '../evidence/index.js';
+import type { CrossingRef } from '../estate/index.js';
 import { resolveSettings, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
+import type { FactsReader } from './factsFor.js';
 
 /** A session on another endpoint, with the name of what is open in it. */
 export type SessionElsewhere = OpenSession & { resourceName: string };
@@ -28,11 +30,11 @@ export interface OtherDemand {
   sdMbps: number;
 }
 
-/**
- * Everything the evaluation of one crossing looks at. Parts are shared between crossings and never changed; a change on paper
- * makes a new object (see change.ts).
- */
+/** Everything the evaluation of one crossing looks at. Parts are shared between crossings and never changed. */
 export interface CrossingFacts {
+  ref: CrossingRef;
+  /** Where they were read: what would be after a change is read there too. */
+  reader: FactsReader;
   person: Person;
   endpoint: Endpoint;
   location: Location;

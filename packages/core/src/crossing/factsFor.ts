@@ -1,62 +1,148 @@
+import type { Change, Endpoint, Location, Measurement, Region } from '@underpass/contracts';
 import { chooseEvidence, chooseSignonTimes, type Evidence } from '../evidence/index.js';
-import type { Measurement } from '@underpass/contracts';
 import type { Reach } from '../access/index.js';
+import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
-import { resolveSettings, type SettingSubject, type SettingValues } from '../settings/index.js';
-import { demandOf } from './demandOf.js';
-import { settingsOf, type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
+import { resolveSettings, settingPlace, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
+import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
+import { alone, counted, noTally, othersOf, type LineTally } from './shared.js';
+import { suppose } from './suppose.js';
 
 const none: readonly never[] = [];
-const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
-/** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
-const assumedActiveShare = 0.6;
+const noEvidence: Evidence = { rejected: [] };
+/** Changes whose readers are kept, so that a remedy for a whole location is worked out once for everybody there. */
+const mostKept = 300;
+/** What writes more than this is no remedy, and too much to be kept. */
+const mostWrites = 20;
 
-/**
- * Facts of crossings, made from the model. Parts that many crossings share (evidence of an endpoint, the demand of a line) are
- * made once and remembered here.
- */
+/** What was chosen from a list of measurements, and for what. */
+interface Chosen {
+  endpoint: Endpoint;
+  location: Location;
+  farEnd: Region | undefined;
+  evidence: Evidence;
+}
+/** A person at an endpoint. */
+interface Seat extends Pick<CrossingFacts, 'person' | 'endpoint' | 'location' | 'line' | 'subject'> {
+  measured: readonly Measurement[] | undefined;
+  access: Reach;
+  resolved: SettingValues;
+}
+/** A resource with the way it is reached. */
+type End = Pick<CrossingFacts, 'resource' | 'pool' | 'gateway' | 'gatewayRegion' | 'hosts'>;
+// remembered with the list, the entries or the reach they were made from: whoever has the same ones, in whatever model, has the same result
+const chosen = new WeakMap<readonly Measurement[], Map<string, Chosen>>();
+const timed = new WeakMap<readonly Measurement[], readonly Measurement[]>();
+const settled = new WeakMap<SettingIndex, Map<string, SettingValues>>();
+const sorted = new WeakMap<object, readonly { id: string }[]>();
+const desktops = new WeakMap<object, WeakMap<Reach, readonly string[]>>();
+
+function remembered<K extends object, V>(
+  map: { get: (key: K) => V | undefined; set: (key: K, value: V) => unknown },
+  key: K,
+  make: () => V,
+): V {
+  let known = map.get(key);
+  if (known === undefined) map.set(key, (known = make()));
+  return known;
+}
+
+/** The objects of a kind in the order of their ids, so that where one is as good as another the same one is told everywhere. */
+const inOrder = <T extends { id: string }>(objects: ReadonlyMap<string, T>): readonly T[] =>
+  remembered(sorted, objects, () => [...objects.values()].sort((a, b) => (a.id < b.id ? -1 : 1))) as readonly T[];
+
+/** Facts of crossings, read from the estate at an instant; and from the estate as it would be after a change. */
 export class FactsReader {
-  private readonly evidence = new Map<string, Evidence>();
-  private readonly others = new Map<string, OtherDemand>();
-  private readonly settled = new Map<string, SettingValues>();
-  private readonly targeted = new Set<string>();
-  private readonly gateways;
+  private readonly tallies = new Map<string, LineTally>();
+  private readonly afters = new Map<string, FactsReader>();
+  private readonly estate: CrossingFacts['estate'];
+  private readonly settled: Map<string, SettingValues>;
+  private readonly desktops: WeakMap<Reach, readonly string[]>;
+  private demand: Touch | null = null;
+  private lastSeat: Seat | null = null;
+  private readonly ends = new Map<string, End | null>();
+  private lastResolved: { subject: SettingSubject; values: SettingValues } | null = null;
+  private lines: { gone: (location: string) => readonly CrossingRef[]; come: (location: string) => readonly CrossingRef[] } | null = null;
 
+  /**
+   * @param atMs the instant, ms since 1970
+   * @param under the reader of the model that this one's lies over, whose sums are gone on from
+   */
   constructor(
     readonly model: EstateModel,
     readonly atMs: number,
+    private readonly under: FactsReader | null = null,
   ) {
-    this.gateways = {
-      gateways: model.estate.gateway,
-      portals: model.estate.portal,
+    this.estate = {
+      gateways: inOrder(model.gateways),
+      portals: inOrder(model.portals),
       regions: model.regions,
       organisation: model.organisation,
     };
-    for (const entry of model.estate.setting) this.targeted.add(`${entry.layer}/${entry.target}`);
+    this.settled = remembered(settled, model.settings as SettingIndex, () => new Map<string, SettingValues>());
+    this.desktops = remembered(desktops, model.resources as object, () => new WeakMap<Reach, readonly string[]>());
+  }
+
+  /** The reader of the estate as it would be after a change. */
+  after(change: Change): FactsReader {
+    const key = change.patches.length <= mostWrites ? JSON.stringify(change) : null;
+    const known = key === null ? undefined : this.afters.get(key);
+    if (known) return known;
+    const after = this.over(overlay(this.model, change, this.atMs));
+    if (key === null || (after.model.laid?.writes.length ?? 0) > mostWrites) return after;
+    const [oldest] = this.afters.keys();
+    if (oldest !== undefined && this.afters.size >= mostKept) this.afters.delete(oldest);
+    this.afters.set(key, after);
+    return after;
+  }
+
+  /** The reader of a model that lies over this one's. */
+  over(model: EstateModel, atMs = this.atMs): FactsReader {
+    return new FactsReader(model, atMs, this);
+  }
+
+  /** The same on a model that stands by itself, with every sum that is known, for whoever goes on from here for long. */
+  settledOn(model: EstateModel, atMs = this.atMs): FactsReader {
+    const reader = new FactsReader(model, atMs);
+    for (const location of this.known()) if (model.locations.has(location)) reader.tallies.set(location, this.tallyAt(location));
+    return reader;
+  }
+
+  /** Locations whose demand was summed, here or under this reader, and is not summed wholly anew. */
+  private known(): Set<string> {
+    const known = new Set(this.tallies.keys());
+    const touch = this.touch();
+    if (this.under && !touch.everything) for (const location of this.under.known()) if (!touch.locations.has(location)) known.add(location);
+    return known;
   }
 
   /** Facts of one crossing; null where an object it needs does not exist. */
   read(ref: CrossingRef): CrossingFacts | null {
-    return this.assemble(ref, this.othersAt(ref.location));
+    const endpoint = this.model.endpoints.get(ref.endpoint);
+    return endpoint ? this.assemble(ref, endpoint, this.othersAt(endpoint.location)) : null;
   }
 
-  private assemble(ref: CrossingRef, others: OtherDemand): CrossingFacts | null {
+  /** What the other people at a location ask of its line, from the demand of everybody's crossings there. */
+  othersAt(locationId: string): OtherDemand {
+    const location = this.model.locations.get(locationId);
+    return location && !location.ownLines ? othersOf(this.tallyAt(locationId), location) : alone;
+  }
+
+  /** A person at an endpoint: what all their crossings from there have in common. */
+  private seatOf(personId: string, endpoint: Endpoint): Seat | null {
+    const last = this.lastSeat;
+    // crossings of one seat are mostly read one after the other
+    if (last?.endpoint === endpoint && last.person.id === personId) return last;
     const { model } = this;
-    const person = model.people.get(ref.person);
-    const endpoint = model.endpoints.get(ref.endpoint);
-    const location = model.locations.get(ref.location);
-    const resource = model.resources.get(ref.resource);
-    const pool = resource && model.pools.get(resource.pool);
-    const gateway = pool && model.gateways.get(pool.gateway);
-    const gatewayRegion = gateway && model.regions.get(gateway.region);
-    if (!person || !endpoint || !location || !resource || !pool || !gateway || !gatewayRegion) return null;
-    const access = model.accessOf.get(person.id);
-    const reached = access?.held.find((each) => each.resource === resource.id);
+    const person = model.people.get(personId);
+    const location = model.locations.get(endpoint.location);
+    if (!person || !location) return null;
+    const access = model.access.of(person.groups);
     const line = location.ownLines && endpoint.line ? endpoint.line : location;
     const subject: SettingSubject = {
       deviceClass: endpoint.deviceClass,
       location: location.id,
-      groups: access?.groups ?? [],
+      groups: access.groups,
       person: person.id,
       endpoint: endpoint.id,
       ownership: endpoint.ownership,
@@ -66,13 +152,44 @@ export class FactsReader {
       guest: person.kind === 'guest',
       inside: location.inside,
     };
+    const measured = model.measurementsAt.get(location.id);
+    return (this.lastSeat = { person, endpoint, location, line, access, subject, resolved: this.resolved(subject), measured });
+  }
+
+  /** What a crossing leads to. */
+  private endOf(resourceId: string): End | null {
+    let known = this.ends.get(resourceId);
+    if (known === undefined) this.ends.set(resourceId, (known = this.findEnd(resourceId)));
+    return known;
+  }
+
+  private findEnd(resourceId: string): End | null {
+    const { model } = this;
+    const resource = model.resources.get(resourceId);
+    const pool = resource && model.pools.get(resource.pool);
+    const gateway = pool && model.gateways.get(pool.gateway);
+    const gatewayRegion = gateway && model.regions.get(gateway.region);
+    if (!resource || !pool || !gateway || !gatewayRegion) return null;
+    return { resource, pool, gateway, gatewayRegion, hosts: model.hostsOfPool.get(pool.id) ?? none };
+  }
+
+  private assemble(ref: CrossingRef, endpoint: Endpoint, others: OtherDemand): CrossingFacts | null {
+    const { model } = this;
+    const seat = this.seatOf(ref.person, endpoint);
+    const end = this.endOf(ref.resource);
+    if (!seat || !end) return null;
+    const { person, location, line, access, subject, resolved } = seat;
+    const { resource, pool, gateway, gatewayRegion, hosts } = end;
+    const reached = access.held.find((each) => each.resource === resource.id);
     return {
+      ref,
+      reader: this,
       person,
       endpoint,
       location,
       line,
       resource,
-      resources: access?.seen.length ?? 0,
+      resources: access.seen.length,
       desktops: this.desktopsOf(access),
       entitled: reached !== undefined,
       publication: reached && model.publications.get(reached.publication),
@@ -80,34 +197,28 @@ export class FactsReader {
       elsewhere: this.elsewhere(person.id, endpoint.id),
       gates: model.gates,
       pool,
-      hosts: model.hostsOfPool.get(pool.id) ?? [],
+      hosts,
       gateway,
       gatewayRegion,
-      estate: this.gateways,
+      estate: this.estate,
       subject,
       settings: model.settings,
-      resolved: this.resolved(subject),
-      evidence: this.evidenceFor(endpoint.id, location.id, gatewayRegion.id),
-      timed: this.timedAt(location.id, endpoint.id, person.id),
-      others: location.ownLines ? alone : others,
+      resolved,
+      evidence: this.evidenceFor(seat, gatewayRegion),
+      timed: this.timedOf(seat),
+      others,
       atMs: this.atMs,
     };
   }
 
-  private readonly desktops = new Map<Reach, readonly string[]>();
-
   /** People with the same groups share what they come to, and so this list. */
-  private desktopsOf(access: Reach | undefined): readonly string[] {
-    if (!access) return none;
-    let known = this.desktops.get(access);
-    if (!known) {
-      known = access.seen.flatMap(({ resource }) => {
+  private desktopsOf(access: Reach): readonly string[] {
+    return remembered(this.desktops, access, () =>
+      access.seen.flatMap(({ resource }) => {
         const found = this.model.resources.get(resource);
         return found?.kind === 'desktop' ? [found.name] : [];
-      });
-      this.desktops.set(access, known);
-    }
-    return known;
+      }),
+    );
   }
 
   private elsewhere(person: string, endpoint: string): readonly SessionElsewhere[] {
@@ -120,86 +231,119 @@ export class FactsReader {
 
   /** Subjects that no entry tells apart share their resolved settings. */
   private resolved(subject: SettingSubject): SettingValues {
-    const own =
-      (this.targeted.has(`person/${subject.person}`) ? subject.person : '') +
-      '|' +
-      (this.targeted.has(`endpoint/${subject.endpoint}`) ? subject.endpoint : '');
+    const { settings } = this.model;
+    const last = this.lastResolved;
+    const ownPerson = settings.has(settingPlace('person', subject.person));
+    const ownEndpoint = settings.has(settingPlace('endpoint', subject.endpoint));
+    const isOwn = ownPerson || ownEndpoint;
+    if (last && !isOwn && alike(last.subject, subject)) return last.values;
+    const own = `${ownPerson ? subject.person : ''}|${ownEndpoint ? subject.endpoint : ''}`;
     const key = `${own}|${subject.deviceClass}|${subject.location}|${subject.groups.join(',')}|${subject.ownership}|${subject.lineKind}|${subject.metered}|${subject.clientKind}|${subject.guest}|${subject.inside}`;
     let known = this.settled.get(key);
-    if (!known) this.settled.set(key, (known = resolveSettings(this.model.settings, subject)));
+    if (!known) this.settled.set(key, (known = resolveSettings(settings, subject)));
+    if (!isOwn) this.lastResolved = { subject, values: known };
     return known;
   }
 
-  private timings: Map<string, Measurement[]> | null = null;
-
-  private timedAt(location: string, endpoint: string, person: string) {
-    if (!this.timings) {
-      this.timings = new Map();
-      for (const [id, list] of this.model.measurementsAt) {
-        const timed = list.filter((measurement) => measurement.figures.signon);
-        if (timed.length) this.timings.set(id, timed);
-      }
-    }
-    const list = this.timings.get(location);
-    return list && chooseSignonTimes(list, endpoint, person);
+  private timedOf({ measured, endpoint, person }: Seat) {
+    if (!measured) return undefined;
+    const found = remembered(timed, measured, () => measured.filter((measurement) => measurement.figures.signon));
+    return found.length ? chooseSignonTimes(found, endpoint.id, person.id) : undefined;
   }
 
-  private evidenceFor(endpointId: string, locationId: string, regionId: string): Evidence {
-    const key = `${endpointId}|${locationId}|${regionId}`;
-    let known = this.evidence.get(key);
-    if (!known) {
-      const location = this.model.locations.get(locationId);
-      known = location
-        ? chooseEvidence(this.model.measurementsAt.get(locationId) ?? [], location, endpointId, this.model.regions.get(regionId))
-        : { rejected: [] };
-      this.evidence.set(key, known);
-    }
+  private evidenceFor(seat: Seat, farEnd: Region): Evidence {
+    const evidence = measuredFor(seat, farEnd);
+    const { supposed } = this.model;
+    if (supposed.size === 0) return evidence;
+    const [line, own] = [supposed.get(`location/${seat.location.id}`), supposed.get(`endpoint/${seat.endpoint.id}`)];
+    return line || own ? suppose(evidence, [...(line ?? []), ...(own ?? [])]) : evidence;
+  }
+
+  /** Crossings whose demand may be another one than under this reader. */
+  private touch(): Touch {
+    const { laid } = this.model;
+    return (this.demand ??= laid ? touchOf(laid, this.model, 'demand') : { ...untouched(), everything: true });
+  }
+
+  private tallyAt(location: string): LineTally {
+    let known = this.tallies.get(location);
+    if (!known) this.tallies.set(location, (known = this.tally(location)));
     return known;
   }
 
-  /** What the other people at a location ask of its line, from the demand of everybody's crossings there. */
-  private othersAt(locationId: string): OtherDemand {
-    let known = this.others.get(locationId);
-    if (!known) this.others.set(locationId, (known = this.demandAt(locationId)));
-    return known;
+  private tally(location: string): LineTally {
+    const touch = this.touch();
+    if (this.under && touchesNothing(touch)) return this.under.tallyAt(location);
+    if (this.under && !touch.everything && !touch.locations.has(location)) return this.tallyGoneOn(location, this.under, touch);
+    const refs = this.model.crossingsAt(location);
+    let tally = noTally;
+    for (const ref of refs) tally = this.count(tally, ref, 1);
+    return { ...tally, people: new Set(refs.map(({ person }) => person)).size };
   }
 
-  private byLocation: Map<string, CrossingRef[]> | null = null;
-
-  private demandAt(locationId: string): OtherDemand {
-    const location = this.model.locations.get(locationId);
-    if (!location || location.ownLines) return alone;
-    if (!this.byLocation) {
-      this.byLocation = new Map();
-      for (const ref of this.model.crossings) {
-        const list = this.byLocation.get(ref.location);
-        if (list) list.push(ref);
-        else this.byLocation.set(ref.location, [ref]);
-      }
-    }
-    const people = new Set<string>();
-    let sum = 0;
-    let squares = 0;
-    let n = 0;
-    for (const ref of this.byLocation.get(locationId) ?? []) {
-      people.add(ref.person);
-      // beyond this many the mean of a location no longer moves
-      if (n >= 400) continue;
-      const facts = this.assemble(ref, alone);
-      if (!facts) continue;
-      const { meanMbps, sdMbps } = demandOf(facts, settingsOf(facts));
-      sum += meanMbps;
-      squares += sdMbps * sdMbps + meanMbps * meanMbps;
-      n++;
-    }
-    if (n === 0) return alone;
-    const meanMbps = sum / n;
-    const count = Math.max(0, (location.sharedBy ?? people.size) - 1);
-    return {
-      count,
-      activeShare: location.activeShare ?? assumedActiveShare,
-      meanMbps,
-      sdMbps: Math.sqrt(Math.max(0, squares / n - meanMbps * meanMbps)),
-    };
+  /** The sum under this one, less what the touched crossings asked, plus what they ask now. */
+  private tallyGoneOn(location: string, under: FactsReader, touch: Touch): LineTally {
+    this.lines ??= { gone: touchedAt(touch, under.model), come: touchedAt(touch, this.model) };
+    const [gone, come] = [this.lines.gone(location), this.lines.come(location)];
+    let tally = under.tallyAt(location);
+    if (gone.length + come.length === 0) return tally;
+    for (const ref of gone) tally = under.count(tally, ref, -1);
+    for (const ref of come) tally = this.count(tally, ref, 1);
+    const isThere = ({ model }: FactsReader, person: string) => model.crossingsOf(person).some((ref) => ref.location === location);
+    let count = tally.people;
+    for (const person of new Set([...gone, ...come].map((ref) => ref.person)))
+      count += Number(isThere(this, person)) - Number(isThere(under, person));
+    return { ...tally, people: count };
   }
+
+  private count(tally: LineTally, ref: CrossingRef, sign: 1 | -1): LineTally {
+    const endpoint = this.model.endpoints.get(ref.endpoint);
+    const seat = endpoint && this.seatOf(ref.person, endpoint);
+    const end = seat && this.endOf(ref.resource);
+    if (!end) return tally;
+    const evidence = this.evidenceFor(seat, end.gatewayRegion);
+    return counted(tally, { endpoint, evidence, gateway: end.gateway, resource: end.resource }, seat.resolved, sign);
+  }
+}
+
+/** What was measured for a seat, chosen once for each list of measurements. */
+function measuredFor({ measured, endpoint, location }: Seat, farEnd: Region): Evidence {
+  if (!measured) return noEvidence;
+  const byEndpoint = remembered(chosen, measured, () => new Map<string, Chosen>());
+  const key = `${endpoint.id}|${farEnd.id}`;
+  const known = byEndpoint.get(key);
+  if (
+    known?.location === location &&
+    known.farEnd === farEnd &&
+    known.endpoint.screensAt === endpoint.screensAt &&
+    known.endpoint.decodersAt === endpoint.decodersAt
+  )
+    return known.evidence;
+  const evidence = chooseEvidence(measured, location, endpoint, farEnd);
+  byEndpoint.set(key, { endpoint, location, farEnd, evidence });
+  return evidence;
+}
+
+/** Whether nothing but a setting of a person's or an endpoint's own could tell two subjects apart. */
+const alike = (a: SettingSubject, b: SettingSubject): boolean =>
+  a.groups === b.groups &&
+  a.location === b.location &&
+  a.deviceClass === b.deviceClass &&
+  a.clientKind === b.clientKind &&
+  a.ownership === b.ownership &&
+  a.lineKind === b.lineKind &&
+  a.metered === b.metered &&
+  a.guest === b.guest &&
+  a.inside === b.inside;
+
+/** The touched crossings of each location: looked up once and parted, or, where resources are touched, looked through place by place. */
+function touchedAt(touch: Touch, model: EstateModel): (location: string) => readonly CrossingRef[] {
+  if (touch.resources.size > 0) return (location) => model.crossingsAt(location).filter((ref) => isTouched(touch, ref));
+  const lines = new Map<string, CrossingRef[]>();
+  for (const ref of crossingsTouched(touch, model)) {
+    const list = lines.get(ref.location);
+    if (list) list.push(ref);
+    else lines.set(ref.location, [ref]);
+  }
+  return (location) => lines.get(location) ?? none;
 }

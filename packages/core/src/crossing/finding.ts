@@ -1,6 +1,5 @@
-import type { Bay } from '@underpass/contracts';
+import type { Bay, Change } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
-import type { Change } from './change.js';
 import type { CrossingFacts } from './facts.js';
 import type { CrossingFigures } from './figures.js';
 

@@ -2,10 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import type { Measurement, Person } from '@underpass/contracts';
 import fc from 'fast-check';
 import { demoEstate, demoInstant } from '../../test/demo.js';
+import { doing, settingTo } from '../change/index.js';
 import { modelOf, type EstateModel } from '../estate/index.js';
 import { chooseSignonTimes } from '../evidence/index.js';
 import type { CrossingRef } from '../estate/index.js';
-import { computeFigures, FactsReader, SavingsTally, seesOf, withChange } from './index.js';
+import { SavingsTally } from '../tally/index.js';
+import { seesOf } from '../telling/index.js';
+import { computeFigures, FactsReader } from './index.js';
 
 const { estate, measurements } = demoEstate();
 const readerOf = (change: (people: Person[]) => Person[] = (people) => people, more: typeof estate.setting = []) =>
@@ -15,13 +18,14 @@ const withGroups = (id: string, groups: string[]) => (people: Person[]) =>
   people.map((person) => (person.id === id ? { ...person, groups } : person));
 
 /** Whether every step of a chain is a step of the estate: read straight from the objects. */
-function holds({ estate: objects }: EstateModel, chain: readonly string[]): boolean {
+function holds(model: EstateModel, chain: readonly string[]): boolean {
+  const objects = { person: model.people, group: model.groups, publication: model.publications };
   const [person, ...rest] = chain;
   const [portal, resource] = rest.slice(-2) as [string, string];
-  const publication = objects.publication.find(({ id }) => id === rest.at(-3));
-  const groups = rest.slice(0, -3).map((id) => objects.group.find((group) => group.id === id));
+  const publication = objects.publication.get(rest.at(-3)!);
+  const groups = rest.slice(0, -3).map((id) => objects.group.get(id));
   return (
-    (objects.person.find(({ id }) => id === person)?.groups.includes(groups[0]?.id ?? '') ?? false) &&
+    (objects.person.get(person!)?.groups.includes(groups[0]?.id ?? '') ?? false) &&
     groups.every((group, i) => i === 0 || (groups[i - 1]?.memberOf.includes(group?.id ?? '') ?? false)) &&
     (groups.at(-1)?.publications.includes(publication?.id ?? '') ?? false) &&
     (publication?.portals.includes(portal) ?? false) &&
@@ -89,9 +93,7 @@ describe('what shortcuts save a group', () => {
     const first = [...new Map([...crossings].reverse().map((ref) => [ref.person, ref])).values()];
     const saved = first.map((ref) => {
       const facts = reader.read(ref)!;
-      const linked = withChange(facts, [
-        { type: 'setting', key: 'session.entryLink', layer: 'endpoint', target: facts.endpoint.id, value: true },
-      ]);
+      const linked = reader.after(doing(settingTo('session.entryLink', 'endpoint', facts.endpoint.id, true))).read(ref)!;
       return Math.max(0, computeFigures(facts).timeline.totalS - computeFigures(linked).timeline.totalS);
     });
     const sum = saved.reduce((total, seconds) => total + seconds, 0);

@@ -1,8 +1,9 @@
-import type { Condition, Host, Layer, ObjectKind, SettingValue } from '@underpass/contracts';
+import type { Condition, Host, Layer, ObjectKind, Patch, RequirementSet, SettingValue } from '@underpass/contracts';
 import { evaluateSet, applies, guestState, type FactReader, type SetResult } from '../access/index.js';
 import type { SettingKey, SettingValues } from '../settings/index.js';
-import type { Edit } from './change.js';
-import type { CrossingFacts } from './facts.js';
+import { fieldsTo, settingTo } from '../change/index.js';
+import { chooseHost } from '../hosts/index.js';
+import { settingsOf, type CrossingFacts } from './facts.js';
 
 const paths = new Map<string, readonly string[]>();
 function pathOf(fact: string): readonly string[] {
@@ -123,11 +124,20 @@ const layers: Partial<Record<Condition['at'], Layer>> = {
 };
 
 /** The change that meets a condition here, where one field or setting does; null where it takes work outside. */
-export function editOfCondition({ at, edit }: Condition, facts: CrossingFacts, host: Host | undefined): Edit | null {
+export function editOfCondition({ at, edit }: Condition, facts: CrossingFacts, host: Host | undefined): Patch | null {
   const id = remedyObject(at, facts, host);
   if (!edit || id === undefined) return null;
-  if (edit.field !== undefined)
-    return at === 'organisation' ? null : { type: 'object', kind: at satisfies ObjectKind, id, field: edit.field, value: edit.value };
+  if (edit.field !== undefined) return at === 'organisation' ? null : fieldsTo(at satisfies ObjectKind, id, { [edit.field]: edit.value });
   const layer = layers[at];
-  return layer ? { type: 'setting', key: edit.setting as SettingKey, layer, target: id, value: edit.value as SettingValue } : null;
+  return layer ? settingTo(edit.setting as SettingKey, layer, id, edit.value as SettingValue) : null;
+}
+
+/** One crossing against a set; null where the set is not for it. */
+export function readinessOf(set: RequirementSet, facts: CrossingFacts): SetResult | null {
+  const read = factReaderOf(
+    facts,
+    () => settingsOf(facts),
+    () => chooseHost(facts.pool, facts.hosts),
+  );
+  return applies(set, read) ? evaluateSet(set, read) : null;
 }

@@ -38,7 +38,10 @@ export interface Session {
 
 const assumedScreen = [{ widthPx: 1920, heightPx: 1080, refreshHz: 60, scale: 1 }];
 
-export function sessionOf(facts: CrossingFacts, s: SettingValues): Session {
+/** What a session depends on, besides the settings. */
+export type SessionFacts = Pick<CrossingFacts, 'endpoint' | 'gateway' | 'evidence'>;
+
+export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
   const { endpoint, gateway, evidence } = facts;
   const secondScreen = endpoint.clientKind === 'browser' && evidence.browser?.value.can.secondScreen === true;
   const base = clientLimits[endpoint.clientKind];

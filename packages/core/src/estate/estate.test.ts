@@ -1,6 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoEstate } from '../../test/demo.js';
-import { objectChanges, withObjectChanges } from '../crossing/index.js';
 import { difference, modelOf, same } from './index.js';
 
 const { estate, measurements } = demoEstate();
@@ -46,32 +45,5 @@ describe('the estate', () => {
       { kind: 'person', id: estate.person[0]?.id, change: 'changed', fields: ['name'] },
       { kind: 'person', id: 'NEW', change: 'added', fields: [] },
     ]);
-  });
-
-  test('applied and then reversed, an object change leaves the estate as it was', () => {
-    const find = (kind: string, id: string) => (estate[kind as 'host'] as { id: string }[]).find((object) => object.id === id);
-    const changes = objectChanges(
-      [
-        { type: 'object', kind: 'host', id: 'SM-H05', field: 'graphics.mode', value: 'display' },
-        { type: 'object', kind: 'host', id: 'SM-H05', field: 'drawMs', value: 12 },
-        { type: 'setting', key: 'redirection.devices', layer: 'location', target: 'wexcombe', value: ['card-reader'] },
-        { type: 'hypothesis', fact: 'downMbps', value: 900 },
-      ],
-      find,
-      estate.setting,
-    );
-    expect(changes.map(({ kind, id }) => [kind, id])).toEqual([
-      ['host', 'SM-H05'],
-      ['setting', expect.stringContaining('wexcombe')],
-    ]);
-    expect(changes[0]?.after).toMatchObject({ drawMs: 12, graphics: { mode: 'display', card: true } });
-    const after = withObjectChanges(estate, changes);
-    expect(after.host.find((host) => host.id === 'SM-H05')?.drawMs).toBe(12);
-    const back = withObjectChanges(
-      after,
-      changes.map((change) => ({ ...change, before: change.after, after: change.before })),
-    );
-    const sorted = (list: { id: string }[]) => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
-    for (const kind of ['host', 'setting'] as const) expect(sorted(back[kind])).toEqual(sorted(estate[kind]));
   });
 });

@@ -1,25 +1,17 @@
 import type {
   Endpoint,
   Estate,
-  Gateway,
-  Group,
-  Host,
-  Location,
+  Hypothesis,
+  KindTraits,
   Measurement,
-  OpenSession,
+  ObjectKind,
   Organisation,
-  Person,
-  Pool,
-  Portal,
-  Publication,
-  Region,
   RequirementSet,
-  Resource,
   Setting,
-  SignedIn,
 } from '@underpass/contracts';
-import { AccessIndex, type Reach } from '../access/index.js';
-import { indexSettings } from '../settings/index.js';
+import { AccessIndex, accessBy, type Reach } from '../access/index.js';
+import { idsBy, keyed, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
+import { settingPlace } from '../settings/index.js';
 
 /** One crossing by name: a person on an endpoint through to a resource. */
 export interface CrossingRef {
@@ -32,92 +24,354 @@ export interface CrossingRef {
 
 export const crossingId = (person: string, endpoint: string, resource: string): string => `${person}~${endpoint}~${resource}`;
 
-/** The estate with the ways to look things up that the evaluation needs. Built once for an estate version, never changed. */
-export interface EstateModel {
-  estate: Estate;
-  organisation: Organisation;
-  regions: ReadonlyMap<string, Region>;
-  gateways: ReadonlyMap<string, Gateway>;
-  pools: ReadonlyMap<string, Pool>;
-  hostsOfPool: ReadonlyMap<string, readonly Host[]>;
-  resources: ReadonlyMap<string, Resource>;
-  groups: ReadonlyMap<string, Group>;
-  locations: ReadonlyMap<string, Location>;
-  people: ReadonlyMap<string, Person>;
-  endpoints: ReadonlyMap<string, Endpoint>;
-  settings: ReadonlyMap<string, readonly Setting[]>;
-  measurementsAt: ReadonlyMap<string, readonly Measurement[]>;
-  portals: ReadonlyMap<string, Portal>;
-  publications: ReadonlyMap<string, Publication>;
-  sessionsOf: ReadonlyMap<string, readonly OpenSession[]>;
-  signedIn: ReadonlyMap<string, SignedIn>;
-  /** Requirement sets without which people do not get in. */
-  gates: readonly RequirementSet[];
-  /** Who sees what, with the chains. */
-  access: AccessIndex;
-  /** Per person what their groups come to. */
-  accessOf: ReadonlyMap<string, Reach>;
-  crossings: readonly CrossingRef[];
-  crossingsOf: ReadonlyMap<string, readonly CrossingRef[]>;
+export type ObjectOf<K extends ObjectKind> = Estate[K][number];
+/** The objects of every kind by id. */
+export type Objects = { readonly [K in ObjectKind]: Layers<ObjectOf<K>> };
+/** An object that was written: created where it was not there before, removed where it is not there after. */
+export interface ObjectChange {
+  kind: ObjectKind;
+  id: string;
+  before: object | null;
+  after: object | null;
 }
-
-const byId = <T extends { id: string }>(objects: readonly T[]): Map<string, T> => new Map(objects.map((object) => [object.id, object]));
-
-function groupBy<T>(objects: readonly T[], keyOf: (object: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const object of objects) {
-    const key = keyOf(object);
-    const known = groups.get(key);
-    if (known) known.push(object);
-    else groups.set(key, [object]);
-  }
-  return groups;
-}
+/** What is supposed of a line or of how an endpoint draws, until somebody has done it. */
+export type Supposition = Exclude<Hypothesis, { suppose: 'object' }>;
 
 /** The people who use an endpoint: its usual person, and everybody a shared one counts for. */
 export const usersOf = (endpoint: Endpoint): string[] => [...new Set([...(endpoint.person ? [endpoint.person] : []), ...endpoint.users])];
 
-const oldestFirst = (a: Measurement, b: Measurement) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1);
+/** Ways to look objects up by something in them. Each is kept up to date from what was written alone. */
+const lookups = {
+  hostsOfPool: ['host', wholeBy((host: ObjectOf<'host'>) => [host.pool])],
+  /** Entries of settings by where they stand; see `settingPlace`. */
+  settings: ['setting', wholeBy((entry: Setting) => [settingPlace(entry.layer, entry.target)])],
+  sessionsOf: ['session', wholeBy((session: ObjectOf<'session'>) => [session.person])],
+  endpointsAt: ['endpoint', idsBy((endpoint: Endpoint) => [endpoint.location])],
+  endpointsOf: ['endpoint', idsBy(usersOf)],
+  resourcesOfPool: ['resource', idsBy((resource: ObjectOf<'resource'>) => [resource.pool])],
+  members: ['person', accessBy.members],
+  children: ['group', accessBy.children],
+  holders: ['group', accessBy.holders],
+  offering: ['publication', accessBy.offering],
+} as const satisfies Record<string, readonly [ObjectKind, KeyedBy<never, unknown>]>;
+type Lookups = {
+  readonly [L in keyof typeof lookups]: (typeof lookups)[L][1] extends KeyedBy<infer _O, infer T> ? Keyed<T> : never;
+};
 
-export function modelOf(estate: Estate, measurements: readonly Measurement[]): EstateModel {
-  const people = byId(estate.person);
-  const resources = byId(estate.resource);
-  const access = new AccessIndex(estate);
-  const accessOf = new Map(estate.person.map((person) => [person.id, access.of(person.groups)]));
-  const crossings: CrossingRef[] = [];
-  for (const endpoint of estate.endpoint)
-    for (const person of usersOf(endpoint))
-      for (const { resource } of accessOf.get(person)?.held ?? [])
-        if (resources.has(resource))
-          crossings.push({
-            id: crossingId(person, endpoint.id, resource),
-            person,
-            endpoint: endpoint.id,
-            location: endpoint.location,
-            resource,
-          });
-  return {
-    estate,
-    organisation: estate.organisation[0] ?? { id: 'organisation', name: 'Organisation', thresholds: {} },
-    regions: byId(estate.region),
-    gateways: byId(estate.gateway),
-    pools: byId(estate.pool),
-    hostsOfPool: groupBy(estate.host, (each) => each.pool),
-    resources,
-    groups: access.groups,
-    locations: byId(estate.location),
-    people,
-    endpoints: byId(estate.endpoint),
-    settings: indexSettings(estate.setting),
-    measurementsAt: groupBy([...measurements].sort(oldestFirst), (measurement) => measurement.location),
-    portals: byId(estate.portal),
-    publications: access.publications,
-    sessionsOf: groupBy(estate.session, (session) => session.person),
-    signedIn: byId(estate.signedIn),
-    gates: estate.requirement.filter((set) => set.breaks !== undefined),
-    access,
-    accessOf,
-    crossings,
-    crossingsOf: groupBy(crossings, (ref) => ref.person),
-  };
+const measuredBy: KeyedBy<Measurement, Measurement> = {
+  keys: ({ location }) => [location],
+  take: (measurement) => measurement,
+  // oldest first, as the newest valid one counts
+  idOf: ({ at, id }) => `${at}|${id}`,
+};
+
+/** Fills in what a kind of object has where nothing was said, such as the schema does that reads it. */
+export type Completing = (kind: ObjectKind, object: object) => object;
+
+/** What a model is given besides the estate. */
+export interface ModelOptions {
+  complete?: Completing;
+  /** What each kind touches; without it every edit touches everything. */
+  traits?: Traits;
+  /** Requirement sets that count where the estate has none of its own by their id. */
+  shipped?: readonly RequirementSet[];
+}
+
+const asItIs: Completing = (_kind, object) => object;
+
+type Traits = Readonly<Record<ObjectKind, KindTraits>>;
+
+interface Parts {
+  complete: Completing;
+  traits: Traits | undefined;
+  shipped: readonly RequirementSet[];
+  objects: Objects;
+  lookups: Lookups;
+  access: AccessIndex;
+  measurementsAt: Keyed<Measurement>;
+  supposed: ReadonlyMap<string, readonly Supposition[]>;
+}
+
+/** What is laid over a model: objects written, measurements that came, and what is supposed. */
+export interface Over {
+  writes: readonly ObjectChange[];
+  measurements: readonly Measurement[];
+  supposed: readonly Supposition[];
+}
+export interface Laid extends Over {
+  under: EstateModel;
+}
+
+const isGate = ({ breaks }: RequirementSet) => breaks !== undefined;
+const noOrganisation: Organisation = { id: 'organisation', name: 'Organisation', thresholds: {} };
+/** Kinds that decide which crossings there are. */
+const crossingKinds = new Set<ObjectKind>(['person', 'group', 'publication', 'resource', 'endpoint']);
+
+/**
+ * The estate with the ways to look things up that the evaluation needs. Never changed: `after` lays what was written over it and
+ * shares the rest, so that an edit costs what it touches and not what there is.
+ */
+export class EstateModel implements Lookups {
+  readonly organisation: Organisation;
+  /** The requirement sets that count: the estate's own, and those shipped that it has none for. */
+  readonly requirements: readonly RequirementSet[];
+  /** Those of them without which people do not get in. */
+  readonly gates: readonly RequirementSet[];
+  readonly hostsOfPool: Lookups['hostsOfPool'];
+  readonly settings: Lookups['settings'];
+  readonly sessionsOf: Lookups['sessionsOf'];
+  readonly endpointsAt: Lookups['endpointsAt'];
+  readonly endpointsOf: Lookups['endpointsOf'];
+  readonly resourcesOfPool: Lookups['resourcesOfPool'];
+  readonly members: Lookups['members'];
+  readonly children: Lookups['children'];
+  readonly holders: Lookups['holders'];
+  readonly offering: Lookups['offering'];
+  private list: readonly CrossingRef[] | null = null;
+  private lists: Estate | null = null;
+
+  private constructor(
+    private readonly parts: Parts,
+    /** What it was made from; null where it stands by itself. */
+    readonly laid: Laid | null,
+  ) {
+    const { objects, lookups: found } = parts;
+    this.organisation = objects.organisation.get('organisation') ?? noOrganisation;
+    if (laid && !laid.writes.some(({ kind }) => kind === 'requirement')) {
+      this.requirements = laid.under.requirements;
+      this.gates = laid.under.gates;
+    } else {
+      const own = objects.requirement;
+      this.requirements = [...own.values(), ...parts.shipped.filter(({ id }) => !own.has(id))].sort((a, b) => (a.id < b.id ? -1 : 1));
+      this.gates = this.requirements.filter(isGate);
+    }
+    this.hostsOfPool = found.hostsOfPool;
+    this.settings = found.settings;
+    this.sessionsOf = found.sessionsOf;
+    this.endpointsAt = found.endpointsAt;
+    this.endpointsOf = found.endpointsOf;
+    this.resourcesOfPool = found.resourcesOfPool;
+    this.members = found.members;
+    this.children = found.children;
+    this.holders = found.holders;
+    this.offering = found.offering;
+  }
+
+  /** Builds a model in steps, so that whoever waits can be served between them. */
+  static *building(
+    given: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>,
+    measurements: Iterable<Measurement>,
+    { complete = asItIs, shipped = [], traits }: ModelOptions = {},
+  ): Generator<void, EstateModel> {
+    const objects = Object.fromEntries([...given].map(([kind, byId]) => [kind, Layers.of(byId)])) as unknown as Objects;
+    const found: Record<string, Keyed<unknown>> = {};
+    for (const [name, [kind, by]] of Object.entries(lookups)) {
+      found[name] = keyed(by as KeyedBy<object, unknown>, objects[kind].values());
+      yield;
+    }
+    const measurementsAt = keyed(measuredBy, measurements);
+    yield;
+    const lists = found as unknown as Lookups;
+    return new EstateModel(
+      { complete, traits, shipped, objects, lookups: lists, access: AccessIndex.over(objects, lists), measurementsAt, supposed: new Map() },
+      null,
+    );
+  }
+
+  /** The model with something laid over it. */
+  after({ writes = [], measurements = [], supposed = [] }: Partial<Over>): EstateModel {
+    const { parts } = this;
+    const byKind = new Map<ObjectKind, ObjectChange[]>();
+    for (const write of writes) {
+      const list = byKind.get(write.kind);
+      if (list) list.push(write);
+      else byKind.set(write.kind, [write]);
+    }
+    const objects = { ...parts.objects } as Record<ObjectKind, Layers<object>>;
+    for (const [kind, list] of byKind) objects[kind] = objects[kind].with(new Map(list.map(({ id, after }) => [id, after ?? undefined])));
+    const found = { ...parts.lookups } as Record<string, Keyed<unknown>>;
+    for (const [name, [kind, by]] of Object.entries(lookups)) {
+      const list = byKind.get(kind);
+      if (list) found[name] = keyedAfter(by as KeyedBy<object, unknown>, found[name] as Keyed<unknown>, list as Written<object>[]);
+    }
+    const measured = measurements.map((measurement) => ({ id: measuredBy.idOf(measurement), before: null, after: measurement }));
+    const supposedAt = supposed.length ? new Map(parts.supposed) : parts.supposed;
+    for (const one of supposed) {
+      const place = supposedPlace(one);
+      (supposedAt as Map<string, readonly Supposition[]>).set(place, [...(supposedAt.get(place) ?? []), one]);
+    }
+    return new EstateModel(
+      {
+        complete: parts.complete,
+        traits: parts.traits,
+        shipped: parts.shipped,
+        objects: objects as unknown as Objects,
+        lookups: found as unknown as Lookups,
+        access: parts.access.after(objects as unknown as Objects, found as unknown as Lookups),
+        measurementsAt: keyedAfter(measuredBy, parts.measurementsAt, measured),
+        supposed: supposedAt,
+      },
+      { under: this, writes, measurements, supposed },
+    );
+  }
+
+  /** The same estate, told as something laid over another one of which it came. */
+  laidOver(under: EstateModel, over: Over): EstateModel {
+    return new EstateModel(this.parts, { under, ...over });
+  }
+
+  /** The same, to go on from for long: it holds nothing of the models before it. */
+  settled(): EstateModel {
+    const { parts } = this;
+    const settle = <T extends object>(all: T): T =>
+      Object.fromEntries(Object.entries(all).map(([name, layers]) => [name, (layers as Layers<unknown>).settled()])) as T;
+    const objects = settle(parts.objects);
+    const found = settle(parts.lookups);
+    const settled = new EstateModel(
+      {
+        complete: parts.complete,
+        traits: parts.traits,
+        shipped: parts.shipped,
+        objects,
+        lookups: found,
+        access: parts.access.after(objects, found),
+        measurementsAt: parts.measurementsAt.settled(),
+        supposed: parts.supposed,
+      },
+      null,
+    );
+    settled.list = this.known();
+    return settled;
+  }
+
+  /** The list of crossings where it was made already, by this model or by one under it that has the same. */
+  private known(): readonly CrossingRef[] | null {
+    if (this.list) return this.list;
+    const { laid } = this;
+    return laid && !laid.writes.some(({ kind }) => crossingKinds.has(kind)) ? laid.under.known() : null;
+  }
+
+  get kinds(): readonly ObjectKind[] {
+    return Object.keys(this.parts.objects) as ObjectKind[];
+  }
+  /** The objects of every kind as lists, each made when first asked for. */
+  get estate(): Estate {
+    if (!this.lists) {
+      const { objects } = this.parts;
+      const lists = {};
+      for (const kind of this.kinds) Object.defineProperty(lists, kind, { get: () => objects[kind].array(), enumerable: true });
+      this.lists = lists as Estate;
+    }
+    return this.lists;
+  }
+  get traits(): Traits | undefined {
+    return this.parts.traits;
+  }
+  get complete(): Completing {
+    return this.parts.complete;
+  }
+  all<K extends ObjectKind>(kind: K): Objects[K] {
+    return this.parts.objects[kind];
+  }
+  find(kind: ObjectKind, id: string): object | undefined {
+    return this.parts.objects[kind].get(id);
+  }
+
+  get regions() {
+    return this.parts.objects.region;
+  }
+  get gateways() {
+    return this.parts.objects.gateway;
+  }
+  get pools() {
+    return this.parts.objects.pool;
+  }
+  get hosts() {
+    return this.parts.objects.host;
+  }
+  get resources() {
+    return this.parts.objects.resource;
+  }
+  get portals() {
+    return this.parts.objects.portal;
+  }
+  get publications() {
+    return this.parts.objects.publication;
+  }
+  get groups() {
+    return this.parts.objects.group;
+  }
+  get locations() {
+    return this.parts.objects.location;
+  }
+  get people() {
+    return this.parts.objects.person;
+  }
+  get endpoints() {
+    return this.parts.objects.endpoint;
+  }
+  get signedIn() {
+    return this.parts.objects.signedIn;
+  }
+  /** Measurements by location, oldest first. */
+  get measurementsAt() {
+    return this.parts.measurementsAt;
+  }
+  /** Who sees what, with the chains. */
+  get access() {
+    return this.parts.access;
+  }
+  /** What is supposed of a location's line or of an endpoint, by `kind/id`. */
+  get supposed() {
+    return this.parts.supposed;
+  }
+
+  /** What a person's groups come to. */
+  reachOf(person: string): Reach {
+    return this.access.ofPerson(person);
+  }
+
+  /** Every crossing of an endpoint: its people × the resources their groups hold. */
+  crossingsOn(endpoint: Endpoint): CrossingRef[] {
+    return usersOf(endpoint).flatMap((person) => this.crossingsBetween(person, endpoint));
+  }
+
+  private crossingsBetween(person: string, { id, location }: Endpoint): CrossingRef[] {
+    return this.reachOf(person).held.flatMap(({ resource }) =>
+      this.resources.has(resource) ? [{ id: crossingId(person, id, resource), person, endpoint: id, location, resource }] : [],
+    );
+  }
+
+  crossingsOf(person: string): CrossingRef[] {
+    return (this.endpointsOf.get(person) ?? []).flatMap((id) => {
+      const endpoint = this.endpoints.get(id);
+      return endpoint ? this.crossingsBetween(person, endpoint) : [];
+    });
+  }
+
+  crossingsAt(location: string): CrossingRef[] {
+    return (this.endpointsAt.get(location) ?? []).flatMap((id) => {
+      const endpoint = this.endpoints.get(id);
+      return endpoint ? this.crossingsOn(endpoint) : [];
+    });
+  }
+
+  /** All crossings; listed when first asked for. */
+  get crossings(): readonly CrossingRef[] {
+    return (this.list ??= this.known() ?? [...this.endpoints.values()].flatMap((endpoint) => this.crossingsOn(endpoint)));
+  }
+}
+
+export const supposedPlace = (one: Supposition): string =>
+  one.suppose === 'drawing' ? `endpoint/${one.endpoint}` : `${one.kind}/${one.id}`;
+
+/** The model of an estate, built from its objects. */
+export function modelOf(estate: Estate, measurements: Iterable<Measurement>, options: ModelOptions = {}): EstateModel {
+  const kinds = Object.keys(estate) as ObjectKind[];
+  const objects = new Map(kinds.map((kind) => [kind, new Map((estate[kind] as { id: string }[]).map((object) => [object.id, object]))]));
+  const work = EstateModel.building(objects, measurements, options);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
 }

@@ -39,7 +39,12 @@ const measured = (day: number, figures: Figures, more: Partial<Measurement> = {}
 
 describe('which measurement counts', () => {
   test('the newest of each fact, so that a partial check renews only what it has', () => {
-    const evidence = chooseEvidence([measured(1, { downMbps: 100, upMbps: 20 }), measured(3, { downMbps: 80 })], hall, 'e1', farEnd);
+    const evidence = chooseEvidence(
+      [measured(1, { downMbps: 100, upMbps: 20 }), measured(3, { downMbps: 80 })],
+      hall,
+      { id: 'e1' },
+      farEnd,
+    );
     expect([evidence.downMbps?.value, evidence.upMbps?.value]).toEqual([80, 20]);
   });
 
@@ -48,12 +53,12 @@ describe('which measurement counts', () => {
       measured(1, { roundTrips: trips(20) }, { endpoint: 'e1' }),
       measured(5, { roundTrips: trips(90), screens: [{ widthPx: 800, heightPx: 600, scale: 1 }] }, { endpoint: 'e2' }),
     ];
-    const evidence = chooseEvidence(list, hall, 'e1', farEnd);
+    const evidence = chooseEvidence(list, hall, { id: 'e1' }, farEnd);
     expect(evidence.roundTrips?.value.medianMs).toBe(20);
     expect(evidence.screens).toBeUndefined();
-    expect(chooseEvidence(list, hall, 'e3', farEnd).roundTrips?.value.medianMs).toBe(90);
+    expect(chooseEvidence(list, hall, { id: 'e3' }, farEnd).roundTrips?.value.medianMs).toBe(90);
     // at home everybody has a line of their own
-    expect(chooseEvidence(list, { ...hall, ownLines: true }, 'e3', farEnd).roundTrips).toBeUndefined();
+    expect(chooseEvidence(list, { ...hall, ownLines: true }, { id: 'e3' }, farEnd).roundTrips).toBeUndefined();
   });
 
   test('only hardware that a browser proves is a decoder', () => {
@@ -61,7 +66,7 @@ describe('which measurement counts', () => {
       { codec: 'h264' as const, mode: '2160p30' as const, supported: true, smooth: true, hardware: true },
       { codec: 'av1' as const, mode: '1080p30' as const, supported: true, smooth: true, hardware: false },
     ];
-    expect(chooseEvidence([measured(1, { decodes }, { endpoint: 'e1' })], hall, 'e1', farEnd).decoders?.value).toEqual([
+    expect(chooseEvidence([measured(1, { decodes }, { endpoint: 'e1' })], hall, { id: 'e1' }, farEnd).decoders?.value).toEqual([
       { codec: 'h264', level: '5.1', chroma444: false },
     ]);
   });
@@ -80,7 +85,7 @@ describe('which measurement counts', () => {
 
   test('a rejected one is told only while nothing newer is valid', () => {
     const wrong = measured(2, { roundTrips: trips(1) }, { vantage: 'host' });
-    expect(chooseEvidence([wrong], hall, 'e1', farEnd).rejected).toHaveLength(1);
-    expect(chooseEvidence([wrong, measured(4, { roundTrips: trips(20) })], hall, 'e1', farEnd).rejected).toHaveLength(0);
+    expect(chooseEvidence([wrong], hall, { id: 'e1' }, farEnd).rejected).toHaveLength(1);
+    expect(chooseEvidence([wrong, measured(4, { roundTrips: trips(20) })], hall, { id: 'e1' }, farEnd).rejected).toHaveLength(0);
   });
 });

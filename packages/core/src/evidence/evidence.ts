@@ -2,6 +2,7 @@ import type {
   DrawnScene,
   BrowserFacts,
   Decoder,
+  Endpoint,
   Figures,
   Location,
   Measurement,
@@ -62,6 +63,13 @@ function samplesOf(fact: EvidenceFact, figures: Figures): number {
   return 1;
 }
 
+/** Whether what was measured of a device still counts: not where the same was typed anew since. */
+function stands(fact: EvidenceFact, at: string, { screensAt, decodersAt }: EvidenceEndpoint): boolean {
+  const typed = fact === 'screens' ? screensAt : fact === 'decoders' ? decodersAt : undefined;
+  return typed === undefined || Date.parse(at) >= Date.parse(typed);
+}
+export type EvidenceEndpoint = Pick<Endpoint, 'id' | 'screensAt' | 'decodersAt'>;
+
 /**
  * Chooses the evidence for an endpoint. A measurement of the endpoint itself comes before one of another endpoint at the same
  * shared line; among equals the newest counts. Facts of a device count for that device only.
@@ -70,7 +78,7 @@ function samplesOf(fact: EvidenceFact, figures: Figures): number {
 export function chooseEvidence(
   measurements: readonly Measurement[],
   location: Location,
-  endpointId: string,
+  endpoint: EvidenceEndpoint,
   farEnd: Place | undefined,
 ): Evidence {
   const evidence: Evidence = { rejected: [] };
@@ -78,7 +86,7 @@ export function chooseEvidence(
   const own = new Map<EvidenceFact, boolean>();
   for (const measurement of measurements) {
     if (measurement.figures.signon && Object.keys(measurement.figures).length === 1) continue;
-    const isOwn = measurement.endpoint === endpointId;
+    const isOwn = measurement.endpoint === endpoint.id;
     if (!isOwn && location.ownLines) continue;
     const because = rejection(measurement, location, farEnd);
     if (because) {
@@ -89,7 +97,7 @@ export function chooseEvidence(
     const decoders = measurement.figures.decoders ?? (measurement.figures.decodes && decodersFromAnswers(measurement.figures.decodes));
     for (const fact of [...lineFacts, ...endpointFacts]) {
       const value = fact === 'decoders' ? decoders : measurement.figures[fact];
-      if (value === undefined) continue;
+      if (value === undefined || !stands(fact, measurement.at, endpoint)) continue;
       if (!isOwn && ((endpointFacts as readonly string[]).includes(fact) || own.get(fact))) continue;
       if (isOwn) own.set(fact, true);
       (evidence as unknown as Record<string, Taken<unknown>>)[fact] = {

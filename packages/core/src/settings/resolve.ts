@@ -1,20 +1,43 @@
-import type { Setting, SettingValue } from '@underpass/contracts';
+import type { Layer, Setting, SettingValue } from '@underpass/contracts';
 import { catalogue, definitionOf, settingKeys, type SettingDefinition, type SettingKey, type SettingValues } from './catalogue.js';
 import { conditionHolds, nearness, type SettingSubject } from './subject.js';
 import { compareVersions } from './version.js';
 
-/** Entries by setting key. Built once for an estate version. */
+/** Entries by the place they stand at: a layer and its target. */
 export type SettingIndex = ReadonlyMap<string, readonly Setting[]>;
+
+export const settingPlace = (layer: Layer, target: string): string => `${layer}/${target}`;
 
 export function indexSettings(entries: Iterable<Setting>): Map<string, Setting[]> {
   const index = new Map<string, Setting[]>();
   for (const entry of entries) {
-    const known = index.get(entry.key);
+    const place = settingPlace(entry.layer, entry.target);
+    const known = index.get(place);
     if (known) known.push(entry);
-    else index.set(entry.key, [entry]);
+    else index.set(place, [entry]);
   }
   return index;
 }
+
+/** The lists of entries that are for a subject, farthest layer first. */
+function placesOf(index: SettingIndex, subject: SettingSubject): (readonly Setting[])[] {
+  const found: (readonly Setting[])[] = [];
+  const look = (layer: Layer, target: string) => {
+    const entries = index.get(settingPlace(layer, target));
+    if (entries) found.push(entries);
+  };
+  look('organisation', '*');
+  look('device class', subject.deviceClass);
+  look('location', subject.location);
+  for (const group of subject.groups) look('group', group);
+  look('person', subject.person);
+  look('endpoint', subject.endpoint);
+  return found;
+}
+
+/** Entries of one setting that are for a subject. */
+const entriesOf = (index: SettingIndex, key: string, subject: SettingSubject): Setting[] =>
+  placesOf(index, subject).flatMap((entries) => entries.filter((entry) => entry.key === key));
 
 export type HiddenBecause =
   | 'a nearer layer is set'
@@ -114,7 +137,7 @@ function resolve(
 }
 
 /** Made by one assignment after the other, so that every copy has the same shape. */
-export function copyOf(values: SettingValues): SettingValues {
+function copyOf(values: SettingValues): SettingValues {
   const copy: Record<string, unknown> = {};
   for (const key of settingKeys) copy[key] = values[key];
   return copy as unknown as SettingValues;
@@ -123,12 +146,19 @@ const defaults = copyOf(Object.fromEntries(settingKeys.map((key) => [key, catalo
 
 /** The value in force of one setting. */
 export const resolveOne = (index: SettingIndex, key: SettingKey, subject: SettingSubject): SettingValue =>
-  resolve(catalogue[key], index.get(key) ?? [], subject, null);
+  resolve(catalogue[key], entriesOf(index, key, subject), subject, null);
 
 /** The values in force for a subject. */
 export function resolveSettings(index: SettingIndex, subject: SettingSubject): SettingValues {
   const values = copyOf(defaults) as unknown as Record<string, SettingValue>;
-  for (const [key, entries] of index) {
+  const byKey = new Map<string, Setting[]>();
+  for (const entries of placesOf(index, subject))
+    for (const entry of entries) {
+      const known = byKey.get(entry.key);
+      if (known) known.push(entry);
+      else byKey.set(entry.key, [entry]);
+    }
+  for (const [key, entries] of byKey) {
     const definition = definitionOf(key);
     if (definition) values[key] = resolve(definition, entries, subject, null);
   }
@@ -138,6 +168,6 @@ export function resolveSettings(index: SettingIndex, subject: SettingSubject): S
 /** "Why this value": the deciding layer, the rule, and everything hidden. */
 export function explainSetting(index: SettingIndex, key: SettingKey, subject: SettingSubject): Explanation {
   const explanation: Explanation = { key, value: '', deciding: null, rule: catalogue[key].merge, lockedBy: null, hidden: [] };
-  resolve(catalogue[key], index.get(key) ?? [], subject, explanation);
+  resolve(catalogue[key], entriesOf(index, key, subject), subject, explanation);
   return explanation;
 }

@@ -73,6 +73,31 @@ const anySet = fc.constantFrom(...settingKeys).chain((key) => entries(key).map((
 const resolve = (key: SettingKey, list: Setting[]) => resolveOne(indexSettings(list), key, subject);
 
 describe('layers', () => {
+  test('of two entries at the same place the one with more conditions counts, then the one whose id comes first', () => {
+    const at = (id: string, value: number, condition?: Setting['condition']): Setting => ({
+      id,
+      key: 'picture.frameCap',
+      layer: 'location',
+      target: subject.location,
+      value,
+      locked: false,
+      ...(condition ? { condition } : {}),
+    });
+    for (const list of [
+      [at('a', 20), at('b', 25)],
+      [at('b', 25), at('a', 20)],
+    ])
+      expect(resolve('picture.frameCap', list)).toBe(20);
+    const holds = { lineKind: subject.lineKind };
+    for (const list of [
+      [at('a', 20), at('b', 25, holds)],
+      [at('b', 25, holds), at('a', 20)],
+    ])
+      expect(resolve('picture.frameCap', list)).toBe(25);
+    // a condition that does not hold counts for nothing
+    expect(resolve('picture.frameCap', [at('a', 20), at('b', 25, { metered: !subject.metered })])).toBe(20);
+  });
+
   test('the order of input is irrelevant, and the explanation gives the same value', () => {
     fc.assert(
       fc.property(anySet, ({ key, list }) => {

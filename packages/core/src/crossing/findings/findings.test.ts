@@ -22,7 +22,7 @@ describe('every kind of finding', () => {
   });
 
   test.each(scenarios)('$kind', ({ kind, from, make, says, mended }) => {
-    const facts = make({ ...from, resolved: undefined });
+    const facts = make(from);
     const { findings } = evaluateCrossing(facts);
     const found = findings.find((finding) => finding.kind === kind);
     const told = [

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { portFits } from '../../desk.js';
 
@@ -24,14 +25,14 @@ export const modeExceedsPort: FindingKind = {
       remedies: [
         {
           text: 'Use a port that carries it',
-          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'screens', value: replaced({ port: 'dp-hbr2' }) }],
+          change: doing(fieldsTo('endpoint', endpoint.id, { screens: replaced({ port: 'dp-hbr2' }) })),
           ask: 'the device must have one',
         },
         ...(fit.highestHz
           ? [
               {
                 text: `Set the screen to ${fit.highestHz} Hz so that it does not flicker between modes`,
-                change: [],
+                change: noChange,
                 ask: 'no figure gets better, but nothing is left to chance',
               },
             ]

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
 export const peripheralNoWay: FindingKind = {
@@ -17,33 +18,31 @@ export const peripheralNoWay: FindingKind = {
       cost: cost.device + 50 * (stopped.length - 1),
       costText: plural(stopped.length, 'device'),
       sure: 'sure',
-      evidence: stopped.map((item) => ({ source: 'computed' as const, text: `${item.name}: ${item.why}` })),
+      evidence: stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${item.why}` })),
       remedies: [
         ...(byRule.length
           ? [
               {
                 text: `Let ${byRule.map((item) => item.name.toLowerCase()).join(' and ')} through at ${location.name}`,
-                change: [
-                  {
-                    type: 'setting' as const,
-                    key: 'redirection.devices' as const,
-                    layer: 'location' as const,
-                    target: location.id,
-                    value: byRule.map((item) => item.peripheral as string),
-                  },
-                ],
+                change: doing(
+                  settingTo(
+                    'redirection.devices',
+                    'location',
+                    location.id,
+                    byRule.map((item) => item.peripheral as string),
+                  ),
+                ),
               },
               {
                 text: 'Let it through on this endpoint only',
-                change: [
-                  {
-                    type: 'setting' as const,
-                    key: 'redirection.devices' as const,
-                    layer: 'endpoint' as const,
-                    target: endpoint.id,
-                    value: byRule.map((item) => item.peripheral as string),
-                  },
-                ],
+                change: doing(
+                  settingTo(
+                    'redirection.devices',
+                    'endpoint',
+                    endpoint.id,
+                    byRule.map((item) => item.peripheral as string),
+                  ),
+                ),
               },
             ]
           : []),
@@ -51,9 +50,7 @@ export const peripheralNoWay: FindingKind = {
           ? [
               {
                 text: 'Use the native client',
-                change: [
-                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
-                ],
+                change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]
           : []),

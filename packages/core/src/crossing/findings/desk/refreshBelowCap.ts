@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const refreshBelowCap: FindingKind = {
@@ -22,7 +23,7 @@ export const refreshBelowCap: FindingKind = {
       remedies: [
         {
           text: `Cap this endpoint at ${cap} frames`,
-          change: [{ type: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: endpoint.id, value: cap }],
+          change: doing(settingTo('picture.frameCap', 'endpoint', endpoint.id, cap)),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const scalesDiffer: FindingKind = {
@@ -17,19 +18,13 @@ export const scalesDiffer: FindingKind = {
       remedies: [
         {
           text: `Give every screen the scale ${low}`,
-          change: [
-            {
-              type: 'object',
-              kind: 'endpoint',
-              id: endpoint.id,
-              field: 'screens',
-              value: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [],
-            },
-          ],
+          change: doing(
+            fieldsTo('endpoint', endpoint.id, { screens: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }),
+          ),
         },
         {
           text: 'Use one screen for the session',
-          change: [{ type: 'setting', key: 'screens.most', layer: 'endpoint', target: endpoint.id, value: 1 }],
+          change: doing(settingTo('screens.most', 'endpoint', endpoint.id, 1)),
         },
       ],
     };

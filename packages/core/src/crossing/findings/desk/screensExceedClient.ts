@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
 export const screensExceedClient: FindingKind = {
@@ -25,14 +26,12 @@ export const screensExceedClient: FindingKind = {
           : [
               {
                 text: 'Use the native client',
-                change: [
-                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
-                ],
+                change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]),
         {
           text: `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`,
-          change: [{ type: 'setting', key: 'screens.most', layer: 'endpoint', target: endpoint.id, value: session.screens.length }],
+          change: doing(settingTo('screens.most', 'endpoint', endpoint.id, session.screens.length)),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const screensNotKnown: FindingKind = {
@@ -14,7 +15,11 @@ export const screensNotKnown: FindingKind = {
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: '1 × 1920 × 1080; our default' }],
           remedies: [
-            { text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it counts the screens; 40 seconds of the person’s time' },
+            {
+              text: `Send a field check to ${endpoint.name}`,
+              change: noChange,
+              ask: 'it counts the screens; 40 seconds of the person’s time',
+            },
           ],
         },
 };

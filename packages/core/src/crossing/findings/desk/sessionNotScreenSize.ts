@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const sessionNotScreenSize: FindingKind = {
@@ -18,11 +19,11 @@ export const sessionNotScreenSize: FindingKind = {
       remedies: [
         {
           text: `Follow the window at ${location.name}`,
-          change: [{ type: 'setting', key: 'picture.resolution', layer: 'location', target: location.id, value: 'follow' }],
+          change: doing(settingTo('picture.resolution', 'location', location.id, 'follow')),
         },
         {
           text: 'Use the native size on this endpoint',
-          change: [{ type: 'setting', key: 'picture.resolution', layer: 'endpoint', target: endpoint.id, value: 'native' }],
+          change: doing(settingTo('picture.resolution', 'endpoint', endpoint.id, 'native')),
         },
       ],
     };

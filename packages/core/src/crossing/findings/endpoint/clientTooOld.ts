@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { versionFloor } from '../../ladder.js';
 
@@ -23,7 +24,7 @@ export const clientTooOld: FindingKind = {
       remedies: [
         {
           text: `Update the client to ${floor?.version}`,
-          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientVersion', value: floor?.version }],
+          change: doing(fieldsTo('endpoint', endpoint.id, { clientVersion: floor?.version })),
           ask: 'somebody must install it',
         },
         ...(endpoint.platform === 'thin'
@@ -31,7 +32,7 @@ export const clientTooOld: FindingKind = {
           : [
               {
                 text: 'Use the browser until then',
-                change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'browser' }],
+                change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'browser' })),
               },
             ]),
       ],

@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, plural, type FindingKind } from '../../finding.js';
 
 export const decodeBudget: FindingKind = {
@@ -11,7 +12,7 @@ export const decodeBudget: FindingKind = {
       key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec',
       value: number | string,
       text: string,
-    ) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
+    ) => ({ text, change: doing(settingTo(key, 'endpoint', endpoint.id, value)) });
     return {
       text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(decoding.capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,

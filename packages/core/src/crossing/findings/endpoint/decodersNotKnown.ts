@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const decodersNotKnown: FindingKind = {
@@ -14,7 +15,7 @@ export const decodersNotKnown: FindingKind = {
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
           remedies: [
-            { text: `Send a field check to ${endpoint.name}`, change: [], ask: 'it asks the browser for its decoders; 40 seconds' },
+            { text: `Send a field check to ${endpoint.name}`, change: noChange, ask: 'it asks the browser for its decoders; 40 seconds' },
           ],
         },
 };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const drawnByProcessor: FindingKind = {
@@ -17,11 +18,11 @@ export const drawnByProcessor: FindingKind = {
       remedies: [
         {
           text: 'Use the native client',
-          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'clientKind', value: 'native client' }],
+          change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
         },
         {
           text: 'Turn on graphics acceleration in the browser',
-          change: [{ type: 'hypothesis', fact: 'drawnBy', value: 'graphics' }],
+          change: supposing({ suppose: 'drawing', endpoint: endpoint.id, by: 'graphics' }),
           ask: 'the person switches it on and checks again',
         },
       ],

@@ -1,3 +1,4 @@
+import { doing, noChange, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** Memory a device needs beside its system for the session, its screens and a call handled locally; from memory, assumed. */
@@ -22,19 +23,11 @@ export const memoryShort: FindingKind = {
           ? [
               {
                 text: 'Carry this person’s calls through the host',
-                change: [
-                  {
-                    type: 'setting' as const,
-                    key: 'media.callOffload' as const,
-                    layer: 'person' as const,
-                    target: person.id,
-                    value: false,
-                  },
-                ],
+                change: doing(settingTo('media.callOffload', 'person', person.id, false)),
               },
             ]
           : []),
-        { text: 'Close other programs on the device', change: [], ask: 'frees memory; ask the person' },
+        { text: 'Close other programs on the device', change: noChange, ask: 'frees memory; ask the person' },
       ],
     };
   },

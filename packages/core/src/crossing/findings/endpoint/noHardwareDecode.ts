@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { needsDecoder } from '../../../screens/index.js';
 
@@ -15,7 +16,7 @@ export const noHardwareDecode: FindingKind = {
       key: 'picture.codec' | 'picture.chroma' | 'picture.heldHeight' | 'picture.frameCap' | 'picture.hardwareDecode',
       value: string | number | boolean,
       text: string,
-    ) => ({ text, change: [{ type: 'setting' as const, key, layer: 'endpoint' as const, target: endpoint.id, value }] });
+    ) => ({ text, change: doing(settingTo(key, 'endpoint', endpoint.id, value)) });
     return {
       text: `${endpoint.name} decodes ${stream} on the processor: ${figure(load * 100)} % of it`,
       cost: short > 0 ? cost.short(short) : cost.risk + 30,
@@ -35,7 +36,7 @@ export const noHardwareDecode: FindingKind = {
         ...(settings['picture.frameCap'] > 30 ? [set('picture.frameCap', 30, 'Cap it at 30 frames')] : []),
         {
           text: `Hold screens at ${location.name} to 1080p`,
-          change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }],
+          change: doing(settingTo('picture.heldHeight', 'location', location.id, 1080)),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const personalDevice: FindingKind = {
@@ -25,14 +26,14 @@ export const personalDevice: FindingKind = {
           ? [
               {
                 text: `Let personal devices into ${pool.name}`,
-                change: [{ type: 'object' as const, kind: 'pool' as const, id: pool.id, field: 'managedOnly', value: false }],
+                change: doing(fieldsTo('pool', pool.id, { managedOnly: false })),
                 ask: 'a risk to be weighed',
               },
             ]
           : []),
         {
           text: 'Give the person a managed device',
-          change: [{ type: 'object', kind: 'endpoint', id: endpoint.id, field: 'ownership', value: 'managed' }],
+          change: doing(fieldsTo('endpoint', endpoint.id, { ownership: 'managed' })),
           ask: 'a device must be handed out',
         },
       ],

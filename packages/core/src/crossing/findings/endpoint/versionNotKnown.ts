@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { versionFloor } from '../../ladder.js';
 
@@ -15,7 +16,7 @@ export const versionNotKnown: FindingKind = {
       sure: 'rests on an assumption',
       evidence: [{ source: 'assumed', text: 'the client is taken to be new enough' }],
       remedies: [
-        { text: `Read the version on ${facts.endpoint.name}`, change: [], ask: 'it says whether the client is accepted; 2 minutes' },
+        { text: `Read the version on ${facts.endpoint.name}`, change: noChange, ask: 'it says whether the client is accepted; 2 minutes' },
       ],
     };
   },

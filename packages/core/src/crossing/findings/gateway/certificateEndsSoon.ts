@@ -1,8 +1,9 @@
+import { noChange } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 import { dayMs } from '../../ladder.js';
 
 /** Warn this many days ahead; common practice, no source. */
-const ahead = 30;
+export const certificateAheadDays = 30;
 
 export const certificateEndsSoon: FindingKind = {
   kind: 'certificate ends soon',
@@ -12,15 +13,15 @@ export const certificateEndsSoon: FindingKind = {
     const certificate = gateway.certificate;
     if (!certificate || broken?.name === 'certificate trusted') return null;
     const days = Math.floor((dayMs(certificate.notAfter) + 86_400_000 - atMs) / 86_400_000);
-    if (days > ahead || days < 0) return null;
+    if (days > certificateAheadDays || days < 0) return null;
     return {
       text: `The certificate of ${gateway.address} ends in ${plural(days, 'day')}; then nobody gets in here`,
-      cost: cost.risk + (ahead - days) / 2,
+      cost: cost.risk + (certificateAheadDays - days) / 2,
       costText: plural(days, 'day'),
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
       remedies: [
-        { text: `Renew the certificate of ${gateway.name}`, change: [], ask: 'nothing changes today, sign-in goes on afterwards' },
+        { text: `Renew the certificate of ${gateway.name}`, change: noChange, ask: 'nothing changes today, sign-in goes on afterwards' },
       ],
     };
   },

@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const certificateExpired: FindingKind = {
@@ -16,7 +17,7 @@ export const certificateExpired: FindingKind = {
       remedies: [
         {
           text: `Renew the certificate of ${gateway.name}`,
-          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notAfter', value: '2099-12-31' }],
+          change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.notAfter': '2099-12-31' } }),
           ask: 'a certificate must be issued and put in place',
         },
       ],

@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const certificateNotTrusted: FindingKind = {
@@ -16,7 +17,7 @@ export const certificateNotTrusted: FindingKind = {
       remedies: [
         {
           text: `Use a publicly trusted certificate on ${gateway.name}`,
-          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.trust', value: 'public' }],
+          change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.trust': 'public' } }),
           ask: 'a certificate must be issued and put in place',
         },
       ],

@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const certificateNotYet: FindingKind = {
@@ -16,7 +17,7 @@ export const certificateNotYet: FindingKind = {
       remedies: [
         {
           text: `Put the earlier certificate back on ${gateway.name}`,
-          change: [{ type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.notBefore', value: '2000-01-01' }],
+          change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.notBefore': '2000-01-01' } }),
           ask: 'a certificate must be issued and put in place',
         },
       ],

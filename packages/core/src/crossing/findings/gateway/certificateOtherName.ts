@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const certificateOtherName: FindingKind = {
@@ -16,9 +17,12 @@ export const certificateOtherName: FindingKind = {
       remedies: [
         {
           text: `Issue a certificate that names ${gateway.address}`,
-          change: [
-            { type: 'object', kind: 'gateway', id: gateway.id, field: 'certificate.names', value: [...certificate.names, gateway.address] },
-          ],
+          change: supposing({
+            suppose: 'object',
+            kind: 'gateway',
+            id: gateway.id,
+            set: { 'certificate.names': [...certificate.names, gateway.address] },
+          }),
           ask: 'a certificate must be issued and put in place',
         },
       ],

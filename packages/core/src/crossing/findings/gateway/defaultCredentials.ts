@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const defaultCredentials: FindingKind = {
@@ -14,7 +15,11 @@ export const defaultCredentials: FindingKind = {
           sure: 'sure',
           evidence: [{ source: 'reported', text: `${gateway.address} took the password it was delivered with` }],
           remedies: [
-            { text: `Set a password of your own on ${gateway.name}`, change: [], ask: 'nothing changes for people, strangers stay out' },
+            {
+              text: `Set a password of your own on ${gateway.name}`,
+              change: noChange,
+              ask: 'nothing changes for people, strangers stay out',
+            },
           ],
         },
 };

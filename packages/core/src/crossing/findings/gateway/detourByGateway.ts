@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
 export const detourByGateway: FindingKind = {
@@ -15,7 +16,7 @@ export const detourByGateway: FindingKind = {
       remedies: [
         {
           text: `Go straight to the host from ${location.name}`,
-          change: [{ type: 'setting', key: 'transport.gatewayBypass', layer: 'location', target: location.id, value: true }],
+          change: doing(settingTo('transport.gatewayBypass', 'location', location.id, true)),
         },
       ],
     };

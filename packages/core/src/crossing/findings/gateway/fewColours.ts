@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, mbit, type FindingKind } from '../../finding.js';
 
 export const fewColours: FindingKind = {
@@ -16,7 +17,7 @@ export const fewColours: FindingKind = {
       remedies: [
         {
           text: `Use true colour at ${location.name}`,
-          change: [],
+          change: noChange,
           ask:
             settings['picture.codec'] === 'bitmap' || settings['picture.codec'] === 'progressive'
               ? `true colours for ${mbit(demand.p95Mbps * 1.5)}`

@@ -1,3 +1,4 @@
+import { doing, noChange } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 import { closedGate, editOfCondition } from '../../requirementFacts.js';
 
@@ -22,7 +23,7 @@ export const gateClosed: FindingKind = {
         const edit = editOfCondition(condition, facts, host);
         return {
           text: `${condition.remedy} (${condition.who.charAt(0).toLowerCase()}${condition.who.slice(1)})`,
-          change: edit ? [edit] : [],
+          change: edit ? doing(edit) : noChange,
           ...(edit ? {} : { ask: 'one condition less stands in the way' }),
         };
       }),

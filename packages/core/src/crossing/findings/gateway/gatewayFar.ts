@@ -1,3 +1,5 @@
+import { supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
@@ -5,7 +7,7 @@ export const gatewayFar: FindingKind = {
   kind: 'gateway far from both ends',
   bay: 'Gateway',
   weight: 'risk',
-  detect: ({ location, gatewayRegion, gateway, estate }, { host, settings, way }) => {
+  detect: ({ location, gatewayRegion, gateway, estate, endpoint }, { host, settings, way }) => {
     const hostRegion = host && estate.regions.get(host.region);
     if (!hostRegion || (location.inside && settings['transport.gatewayBypass'])) return null;
     const by = (region: typeof gatewayRegion) => pathMs(distanceKm(location, region)) + pathMs(distanceKm(region, hostRegion));
@@ -26,7 +28,7 @@ export const gatewayFar: FindingKind = {
       remedies: [
         {
           text: `Go by ${best.name}`,
-          change: [{ type: 'hypothesis', fact: 'roundTrips', value: Math.max(2, way.rtt.value - best.saved) }],
+          change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), roundTripMs: Math.max(2, way.rtt.value - best.saved) }),
           ask: 'the pool must be reachable there',
         },
       ],

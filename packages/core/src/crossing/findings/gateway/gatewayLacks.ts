@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const gatewayLacks: FindingKind = {
@@ -32,7 +33,7 @@ export const gatewayLacks: FindingKind = {
       remedies: [
         {
           text: `Switch it on in ${gateway.name}`,
-          change: lacks.map(({ field, value }) => ({ type: 'object' as const, kind: 'gateway' as const, id: gateway.id, field, value })),
+          change: doing(fieldsTo('gateway', gateway.id, Object.fromEntries(lacks.map(({ field, value }) => [field, value])))),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { guestEndMs, guestState } from '../../../access/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
@@ -14,7 +15,7 @@ export const guestEndsSoon: FindingKind = {
       costText: plural(days, 'day'),
       sure: 'sure',
       evidence: [{ source: 'declared', text: `owner ${person.guest.owner}, to ${person.guest.endsOn}` }],
-      remedies: [{ text: 'Ask the owner whether it should go on', change: [], ask: 'a new end date, or the guest is told in time' }],
+      remedies: [{ text: 'Ask the owner whether it should go on', change: noChange, ask: 'a new end date, or the guest is told in time' }],
     };
   },
 };

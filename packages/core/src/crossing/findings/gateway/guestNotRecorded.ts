@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const guestNotRecorded: FindingKind = {
@@ -13,6 +14,8 @@ export const guestNotRecorded: FindingKind = {
           costText: 'no end',
           sure: 'sure',
           evidence: [{ source: 'declared', text: 'the guest’s record is empty' }],
-          remedies: [{ text: 'Record owner, organisation and end date', change: [], ask: 'somebody answers for the access, and it ends' }],
+          remedies: [
+            { text: 'Record owner, organisation and end date', change: noChange, ask: 'somebody answers for the access, and it ends' },
+          ],
         },
 };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const noCommonSecurity: FindingKind = {
@@ -30,25 +31,23 @@ export const noCommonSecurity: FindingKind = {
           : [
               {
                 text: 'Use the native client',
-                change: [
-                  { type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'clientKind', value: 'native client' },
-                ],
+                change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]),
         {
           text: `Allow TLS sign-in in ${pool.name}`,
-          change: [
-            { type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] },
-            { type: 'setting', key: 'security.preSession', layer: 'location', target: location.id, value: false },
-          ],
+          change: doing(
+            fieldsTo('pool', pool.id, { securityModes: ['tls', 'pre-session'] }),
+            settingTo('security.preSession', 'location', location.id, false),
+          ),
           ask: 'the sign-in screen is then drawn by the host: a risk to be weighed',
         },
         {
           text: `Let ${gateway.name} and ${pool.name} offer both modes`,
-          change: [
-            { type: 'object', kind: 'pool', id: pool.id, field: 'securityModes', value: ['tls', 'pre-session'] },
-            { type: 'object', kind: 'gateway', id: gateway.id, field: 'securityModes', value: ['tls', 'pre-session'] },
-          ],
+          change: doing(
+            fieldsTo('pool', pool.id, { securityModes: ['tls', 'pre-session'] }),
+            fieldsTo('gateway', gateway.id, { securityModes: ['tls', 'pre-session'] }),
+          ),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { secondFactorNeedsS } from '../../ladder.js';
 
@@ -22,7 +23,7 @@ export const secondFactorTooShort: FindingKind = {
       remedies: [
         {
           text: `Let that step take ${longer} s at ${location.name}`,
-          change: [{ type: 'setting', key: 'security.secondFactorTimeoutS', layer: 'location', target: location.id, value: longer }],
+          change: doing(settingTo('security.secondFactorTimeoutS', 'location', location.id, longer)),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, figure, plural, type FindingKind } from '../../finding.js';
 
 export const encoderShared: FindingKind = {
@@ -24,11 +25,11 @@ export const encoderShared: FindingKind = {
       remedies: [
         {
           text: `Hold screens at ${location.name} at 1080p`,
-          change: [{ type: 'setting', key: 'picture.heldHeight', layer: 'location', target: location.id, value: 1080 }],
+          change: doing(settingTo('picture.heldHeight', 'location', location.id, 1080)),
         },
         {
           text: `Spread the people of ${pool.name} over its hosts`,
-          change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'placement', value: 'spread' }],
+          change: doing(fieldsTo('pool', pool.id, { placement: 'spread' })),
         },
       ],
     };

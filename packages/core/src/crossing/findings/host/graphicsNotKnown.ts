@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const graphicsNotKnown: FindingKind = {
@@ -23,7 +24,7 @@ export const graphicsNotKnown: FindingKind = {
             : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}`,
         },
       ],
-      remedies: [{ text: `Ask ${host.name} for its report`, change: [], ask: 'makes known how it draws and encodes; 2 minutes' }],
+      remedies: [{ text: `Ask ${host.name} for its report`, change: noChange, ask: 'makes known how it draws and encodes; 2 minutes' }],
     };
   },
 };

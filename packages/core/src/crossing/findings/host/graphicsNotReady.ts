@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { brokenRung } from '../../../hosts/index.js';
 
@@ -24,12 +25,10 @@ export const graphicsNotReady: FindingKind = {
       remedies: [
         {
           text: `${rung.remedy} ${host.name}`,
-          change: [
-            { type: 'object', kind: 'host', id: host.id, field: `graphics.${rung.field}`, value: rung.wanted },
-            ...(host.drawMs !== undefined && host.drawMs > 30
-              ? [{ type: 'object' as const, kind: 'host' as const, id: host.id, field: 'drawMs', value: 12 }]
-              : []),
-          ],
+          change: doing(
+            fieldsTo('host', host.id, { [`graphics.${rung.field}`]: rung.wanted }),
+            ...(host.drawMs !== undefined && host.drawMs > 30 ? [fieldsTo('host', host.id, { drawMs: 12 })] : []),
+          ),
           ask: 'then look at the next rung',
         },
       ],

@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 export const hostAsleep: FindingKind = {
@@ -19,7 +20,7 @@ export const hostAsleep: FindingKind = {
       remedies: [
         {
           text: `Keep one host of ${pool.name} awake`,
-          change: [{ type: 'object', kind: 'pool', id: pool.id, field: 'spareHosts', value: 1 }],
+          change: doing(fieldsTo('pool', pool.id, { spareHosts: 1 })),
         },
       ],
     };

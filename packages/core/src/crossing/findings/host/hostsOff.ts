@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const hostsOff: FindingKind = {
@@ -15,7 +16,7 @@ export const hostsOff: FindingKind = {
       remedies: [
         {
           text: `Switch ${host.name} on`,
-          change: [{ type: 'object', kind: 'host', id: host.id, field: 'power', value: 'on' }],
+          change: doing(fieldsTo('host', host.id, { power: 'on' })),
           ask: 'takes 60 to 180 s',
         },
       ],

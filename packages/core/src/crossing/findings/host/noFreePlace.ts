@@ -1,3 +1,4 @@
+import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const noFreePlace: FindingKind = {
@@ -18,11 +19,11 @@ export const noFreePlace: FindingKind = {
         ? [
             {
               text: `Give ${host.name} ${Math.ceil(host.places * 0.1)} places more`,
-              change: [{ type: 'object', kind: 'host', id: host.id, field: 'places', value: Math.ceil(host.places * 1.1) + 1 }],
+              change: doing(fieldsTo('host', host.id, { places: Math.ceil(host.places * 1.1) + 1 })),
               ask: 'check its memory first',
             },
           ]
-        : [{ text: `Put a host into ${pool.name}`, change: [], ask: 'people can then sign in' }],
+        : [{ text: `Put a host into ${pool.name}`, change: noChange, ask: 'people can then sign in' }],
     };
   },
 };

@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
@@ -24,7 +25,7 @@ export const regionFar: FindingKind = {
       remedies: [
         {
           text: `Give this person ${nearer.name}`,
-          change: [{ type: 'object', kind: 'host', id: host.id, field: 'region', value: nearer.region }],
+          change: supposing({ suppose: 'object', kind: 'host', id: host.id, set: { region: nearer.region } }),
           ask: 'a place must be free there',
         },
       ],

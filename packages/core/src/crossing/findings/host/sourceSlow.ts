@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 export const sourceSlow: FindingKind = {
@@ -15,7 +16,12 @@ export const sourceSlow: FindingKind = {
       remedies: [
         {
           text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`,
-          change: [{ type: 'object', kind: 'host', id: host.id, field: 'drawMs', value: 1000 / Math.max(30, wanted.framesAtLeast) - 2 }],
+          change: supposing({
+            suppose: 'object',
+            kind: 'host',
+            id: host.id,
+            set: { drawMs: 1000 / Math.max(30, wanted.framesAtLeast) - 2 },
+          }),
           ask: 'the host must be changed',
         },
       ],

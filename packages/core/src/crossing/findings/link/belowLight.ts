@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
 export const belowLight: FindingKind = {
@@ -13,7 +14,7 @@ export const belowLight: FindingKind = {
       costText: 'looks good, is not',
       sure: 'sure',
       evidence: [{ source: 'measured', text: `${wrong.measurement.by}, ${wrong.measurement.at.slice(0, 10)}`, notUsed: true }],
-      remedies: [{ text: `Measure at ${location.name}`, change: [], ask: 'a field check from where the person sits; 40 seconds' }],
+      remedies: [{ text: `Measure at ${location.name}`, change: noChange, ask: 'a field check from where the person sits; 40 seconds' }],
     };
   },
 };

@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, mbit, ms, type FindingKind } from '../../finding.js';
 
 export const declaredContradicted: FindingKind = {
@@ -20,7 +21,9 @@ export const declaredContradicted: FindingKind = {
         { source: 'measured', text: `${say(off.value)}, ${off.note}` },
         { source: off.notUsed.source, text: say(off.notUsed.value), notUsed: true },
       ],
-      remedies: [{ text: `Ask the carrier about the line of ${location.name}`, change: [], ask: 'the measurement counts until then' }],
+      remedies: [
+        { text: `Ask the carrier about the line of ${location.name}`, change: noChange, ask: 'the measurement counts until then' },
+      ],
     };
   },
 };

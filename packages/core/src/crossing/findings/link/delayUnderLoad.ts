@@ -1,3 +1,4 @@
+import { doing, noChange, settingTo } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
 /** Grades of added delay: 30 good, 60 fair, 200 poor; common practice, no source. */
@@ -25,17 +26,16 @@ export const delayUnderLoad: FindingKind = {
       remedies: [
         {
           text: `Cap a session at ${Math.max(1, rate)} Mbit/s`,
-          change: [
-            {
-              type: 'setting',
-              key: 'transport.capMbps',
-              layer: location.ownLines ? 'endpoint' : 'location',
-              target: location.ownLines ? endpoint.id : location.id,
-              value: Math.max(1, rate),
-            },
-          ],
+          change: doing(
+            settingTo(
+              'transport.capMbps',
+              location.ownLines ? 'endpoint' : 'location',
+              location.ownLines ? endpoint.id : location.id,
+              Math.max(1, rate),
+            ),
+          ),
         },
-        { text: `Shape the traffic at ${location.name}`, change: [], ask: `takes away up to ${ms(added)} when the line is busy` },
+        { text: `Shape the traffic at ${location.name}`, change: noChange, ask: `takes away up to ${ms(added)} when the line is busy` },
       ],
     };
   },

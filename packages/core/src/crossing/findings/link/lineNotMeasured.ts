@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const lineNotMeasured: FindingKind = {
@@ -27,7 +28,7 @@ export const lineNotMeasured: FindingKind = {
       remedies: [
         {
           text: `Send a field check to ${endpoint.name}`,
-          change: [],
+          change: noChange,
           ask: `makes known: ${decides.join(', ')}; 40 seconds of the person’s time`,
         },
       ],

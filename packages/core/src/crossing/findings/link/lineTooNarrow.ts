@@ -1,3 +1,5 @@
+import { doing, settingTo, supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, figure, mbit, plural, type FindingKind, type Proposal } from '../../finding.js';
 import { lineDefaults, peopleHeld } from '../../../link/index.js';
 
@@ -18,7 +20,7 @@ export const lineTooNarrow: FindingKind = {
       key: 'picture.heldHeight' | 'picture.frameCap' | 'picture.codec' | 'screens.most',
       value: number | string,
       text: string,
-    ): Proposal => ({ text, change: [{ type: 'setting', key, layer, target, value }] });
+    ): Proposal => ({ text, change: doing(settingTo(key, layer, target, value)) });
     const tallest = Math.max(...session.screens.map((screen) => Math.min(screen.heightPx, screen.widthPx)));
     const usable = way.down.value * (1 - lineDefaults[line.lineKind].framingShare);
     const held = peopleHeld(usable, { activeShare: Math.max(0.01, others.activeShare), meanMbps: demand.meanMbps, sdMbps: demand.sdMbps });
@@ -42,7 +44,7 @@ export const lineTooNarrow: FindingKind = {
               },
             ]
           : []),
-        { source: 'computed', text: `share ${figure(way.available.value)}, needed ${figure(demand.p95Mbps)} Mbit/s` },
+        { source: 'computed' as const, text: `share ${figure(way.available.value)}, needed ${figure(demand.p95Mbps)} Mbit/s` },
       ],
       remedies: [
         ...[1440, 1080]
@@ -68,13 +70,13 @@ export const lineTooNarrow: FindingKind = {
           ? [
               {
                 text: `Publish ${resource.onlyApp} as an app`,
-                change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'kind', value: 'app' }],
+                change: supposing({ suppose: 'object', kind: 'resource', id: resource.id, set: { kind: 'app' } }),
               },
             ]
           : []),
         {
           text: own ? `Get the person a line of ${neededMbps} Mbit/s` : `Widen the line to ${neededMbps} Mbit/s`,
-          change: [{ type: 'hypothesis', fact: 'downMbps', value: neededMbps }],
+          change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), downMbps: neededMbps }),
           ask: 'an order to the carrier',
         },
       ],

@@ -1,3 +1,5 @@
+import { doing, fieldsTo, settingTo, supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
 export const lossLimitsRate: FindingKind = {
@@ -25,15 +27,7 @@ export const lossLimitsRate: FindingKind = {
           ? [
               {
                 text: 'Prefer UDP here',
-                change: [
-                  {
-                    type: 'setting' as const,
-                    key: 'transport.prefer' as const,
-                    layer: own ? ('endpoint' as const) : ('location' as const),
-                    target: own ? endpoint.id : location.id,
-                    value: 'udp',
-                  },
-                ],
+                change: doing(settingTo('transport.prefer', own ? 'endpoint' : 'location', own ? endpoint.id : location.id, 'udp')),
               },
             ]
           : []),
@@ -41,11 +35,15 @@ export const lossLimitsRate: FindingKind = {
           ? [
               {
                 text: `Let UDP through ${gateway.name}`,
-                change: [{ type: 'object' as const, kind: 'gateway' as const, id: gateway.id, field: 'udp', value: true }],
+                change: doing(fieldsTo('gateway', gateway.id, { udp: true })),
               },
             ]
           : []),
-        { text: 'Have the line mended', change: [{ type: 'hypothesis', fact: 'loss', value: 0 }], ask: 'show the carrier this figure' },
+        {
+          text: 'Have the line mended',
+          change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), lossPercent: 0 }),
+          ask: 'show the carrier this figure',
+        },
       ],
     };
   },

@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** Hours of video work in a month: 4 h on 20 days; assumed. */
@@ -13,7 +14,7 @@ export const meteredVideo: FindingKind = {
     const fewest = Math.max(15, wanted.framesAtLeast);
     const set = (key: 'media.videoOffload' | 'picture.frameCap', value: boolean | number, text: string) => ({
       text,
-      change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value }],
+      change: doing(settingTo(key, 'location', location.id, value)),
     });
     return {
       text: `Video takes about ${figure(gigabytes)} GB a month of a metered line`,

@@ -1,3 +1,5 @@
+import { noChange, supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
@@ -41,7 +43,7 @@ export const roundTripTooLong: FindingKind = {
           ? [
               {
                 text: `Go by ${nearer.other.name}`,
-                change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: Math.max(2, way.rtt.value - nearer.saved) }],
+                change: supposing({ suppose: 'line', ...lineOf(facts), roundTripMs: Math.max(2, way.rtt.value - nearer.saved) }),
                 ask: 'the pool must be reachable there',
               },
             ]
@@ -50,7 +52,7 @@ export const roundTripTooLong: FindingKind = {
           ? [
               {
                 text: 'Bring the vessel onto a low-orbit line',
-                change: [{ type: 'hypothesis' as const, fact: 'roundTrips' as const, value: 55 }],
+                change: supposing({ suppose: 'line', ...lineOf(facts), roundTripMs: 55 }),
                 ask: 'a new line must be ordered',
               },
             ]
@@ -59,11 +61,11 @@ export const roundTripTooLong: FindingKind = {
           ? [
               {
                 text: `Publish ${resource.onlyApp} as an app`,
-                change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'kind', value: 'app' }],
+                change: supposing({ suppose: 'object', kind: 'resource', id: resource.id, set: { kind: 'app' } }),
               },
             ]
           : []),
-        { text: 'Do this part of the work locally', change: [], ask: 'no way makes light faster' },
+        { text: 'Do this part of the work locally', change: noChange, ask: 'no way makes light faster' },
       ],
     };
   },

@@ -1,3 +1,5 @@
+import { doing, settingTo, supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const udpDoesNotPass: FindingKind = {
@@ -16,20 +18,19 @@ export const udpDoesNotPass: FindingKind = {
       remedies: [
         {
           text: `Open UDP at ${location.name}`,
-          change: [{ type: 'hypothesis', fact: 'udp', value: true }],
+          change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), udp: true }),
           ask: 'then the loss can be measured too',
         },
         {
           text: 'Expect TCP and do not wait for UDP',
-          change: [
-            {
-              type: 'setting',
-              key: 'transport.prefer',
-              layer: location.ownLines ? 'endpoint' : 'location',
-              target: location.ownLines ? endpoint.id : location.id,
-              value: 'tcp',
-            },
-          ],
+          change: doing(
+            settingTo(
+              'transport.prefer',
+              location.ownLines ? 'endpoint' : 'location',
+              location.ownLines ? endpoint.id : location.id,
+              'tcp',
+            ),
+          ),
           ask: 'sign-on no longer waits for UDP',
         },
       ],

@@ -1,3 +1,5 @@
+import { doing, settingTo, supposing } from '../../../change/index.js';
+import { lineOf } from '../../line.js';
 import { cost, mbit, type FindingKind } from '../../finding.js';
 
 export const uploadTooNarrow: FindingKind = {
@@ -19,13 +21,17 @@ export const uploadTooNarrow: FindingKind = {
           ? [
               {
                 text: 'Send a camera picture of 360 lines',
-                change: [{ type: 'setting' as const, key: 'media.cameraHeight' as const, layer: layer as 'location', target, value: 360 }],
+                change: doing(settingTo('media.cameraHeight', layer as 'location', target, 360)),
               },
             ]
           : []),
         {
           text: 'Order a wider line upwards',
-          change: [{ type: 'hypothesis', fact: 'upMbps', value: Math.ceil(upNeededMbps * way.peopleAtOnce * 1.2) }],
+          change: supposing({
+            suppose: 'line',
+            ...lineOf({ location, endpoint }),
+            upMbps: Math.ceil(upNeededMbps * way.peopleAtOnce * 1.2),
+          }),
           ask: 'an order to the carrier',
         },
       ],

@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const wrongVantage: FindingKind = {
@@ -23,7 +24,7 @@ export const wrongVantage: FindingKind = {
         },
       ],
       remedies: [
-        { text: `Measure at the desk of ${endpoint.name}`, change: [], ask: 'a field check from where the person sits; 40 seconds' },
+        { text: `Measure at the desk of ${endpoint.name}`, change: noChange, ask: 'a field check from where the person sits; 40 seconds' },
       ],
     };
   },

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** Above these on an idle line, words drop in calls: common practice, no source. */
@@ -40,19 +41,19 @@ export const unsteadyBeforeLine: FindingKind = {
       remedies: [
         {
           text: 'Use a cable',
-          change: [
-            { type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' },
-            { type: 'hypothesis', fact: 'jitter', value: 2 },
-            { type: 'hypothesis', fact: 'loss', value: 0 },
-          ],
+          change: {
+            patches: [fieldsTo('endpoint', endpoint.id, { connection: 'wired' })],
+            hypotheses: [
+              { suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 2 },
+              { suppose: 'line', kind: 'endpoint', id: endpoint.id, lossPercent: 0 },
+            ],
+          },
         },
         ...(voice.counts && voice.carried === 'host'
           ? [
               {
                 text: 'Offload call sound to the endpoint',
-                change: [
-                  { type: 'setting' as const, key: 'media.callOffload' as const, layer: 'person' as const, target: person.id, value: true },
-                ],
+                change: doing(settingTo('media.callOffload', 'person', person.id, true)),
               },
             ]
           : []),

@@ -1,3 +1,4 @@
+import { fieldsTo, supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { wifiSignal } from '../../../link/index.js';
 
@@ -26,14 +27,14 @@ export const wifiSignalLow: FindingKind = {
       remedies: [
         {
           text: 'Use a cable',
-          change: [
-            { type: 'object', kind: 'endpoint', id: endpoint.id, field: 'connection', value: 'wired' },
-            { type: 'hypothesis', fact: 'jitter', value: 2 },
-          ],
+          change: {
+            patches: [fieldsTo('endpoint', endpoint.id, { connection: 'wired' })],
+            hypotheses: [{ suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 2 }],
+          },
         },
         {
           text: 'Sit nearer to the access point, or use another band',
-          change: [{ type: 'hypothesis', fact: 'jitter', value: 5 }],
+          change: supposing({ suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 5 }),
           ask: 'check again afterwards',
         },
       ],

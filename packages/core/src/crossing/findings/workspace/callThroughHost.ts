@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const callThroughHost: FindingKind = {
@@ -24,11 +25,11 @@ export const callThroughHost: FindingKind = {
       remedies: [
         {
           text: `Offload call sound at ${location.name}`,
-          change: [{ type: 'setting', key: 'media.callOffload', layer: 'location', target: location.id, value: true }],
+          change: doing(settingTo('media.callOffload', 'location', location.id, true)),
         },
         {
           text: 'Offload it for this person',
-          change: [{ type: 'setting', key: 'media.callOffload', layer: 'person', target: person.id, value: true }],
+          change: doing(settingTo('media.callOffload', 'person', person.id, true)),
         },
       ],
     };

@@ -1,3 +1,4 @@
+import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const desktopForOneApp: FindingKind = {
@@ -15,7 +16,7 @@ export const desktopForOneApp: FindingKind = {
       remedies: [
         {
           text: `Publish ${resource.onlyApp} as an app`,
-          change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'kind', value: 'app' }],
+          change: supposing({ suppose: 'object', kind: 'resource', id: resource.id, set: { kind: 'app' } }),
         },
       ],
     };

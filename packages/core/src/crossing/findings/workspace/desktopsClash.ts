@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const desktopsClash: FindingKind = {
@@ -14,7 +15,11 @@ export const desktopsClash: FindingKind = {
           sure: 'sure',
           evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ')}` }],
           remedies: [
-            { text: 'Take the person out of the group whose desktop they do not need', change: [], ask: 'the other desktop opens at once' },
+            {
+              text: 'Take the person out of the group whose desktop they do not need',
+              change: noChange,
+              ask: 'the other desktop opens at once',
+            },
           ],
         },
 };

@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const notEntitled: FindingKind = {
@@ -14,7 +15,7 @@ export const notEntitled: FindingKind = {
           sure: 'sure',
           evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
           remedies: [
-            { text: `Put ${person.name} into a group that has ${resource.name}`, change: [], ask: 'it appears at the next sign-in' },
+            { text: `Put ${person.name} into a group that has ${resource.name}`, change: noChange, ask: 'it appears at the next sign-in' },
           ],
         },
 };

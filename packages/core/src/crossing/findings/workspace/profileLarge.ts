@@ -1,3 +1,4 @@
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 export const profileLarge: FindingKind = {
@@ -19,15 +20,13 @@ export const profileLarge: FindingKind = {
           ? [
               {
                 text: 'Keep the profiles beside the hosts',
-                change: [
-                  { type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileRegion', value: host.region },
-                ],
+                change: doing(fieldsTo('resource', resource.id, { profileRegion: host.region })),
               },
             ]
           : []),
         {
           text: 'Slim the profile to 200 MB',
-          change: [{ type: 'object', kind: 'resource', id: resource.id, field: 'profileMB', value: 200 }],
+          change: doing(fieldsTo('resource', resource.id, { profileMB: 200 })),
           ask: 'leave caches out of it',
         },
       ],

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 export const publicationUnattached: FindingKind = {
@@ -17,10 +18,10 @@ export const publicationUnattached: FindingKind = {
         ? [
             {
               text: `Attach ${publication.name} to ${portal.name}`,
-              change: [{ type: 'object', kind: 'publication', id: publication.id, field: 'portals', value: [portal.id] }],
+              change: doing(fieldsTo('publication', publication.id, { portals: [portal.id] })),
             },
           ]
-        : [{ text: 'Add a portal and attach the publication to it', change: [], ask: 'then everybody who holds it sees it' }],
+        : [{ text: 'Add a portal and attach the publication to it', change: noChange, ask: 'then everybody who holds it sees it' }],
     };
   },
 };

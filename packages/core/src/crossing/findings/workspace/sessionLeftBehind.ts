@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { byUse } from '../../../access/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
@@ -33,11 +34,11 @@ export const sessionLeftBehind: FindingKind = {
           : [
               {
                 text: `Set “Sessions left behind” to ask on ${endpoint.name}`,
-                change: [],
+                change: noChange,
                 ask: 'the portal asks which session to take up',
               },
             ]),
-        { text: 'Sign the other session out', change: [], ask: 'its place on the host is free again' },
+        { text: 'Sign the other session out', change: noChange, ask: 'its place on the host is free again' },
       ],
     };
   },

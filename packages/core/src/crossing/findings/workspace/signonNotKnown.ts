@@ -1,3 +1,4 @@
+import { noChange } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 export const signonNotKnown: FindingKind = {
@@ -13,6 +14,8 @@ export const signonNotKnown: FindingKind = {
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: 'default durations of the sign-on steps' }],
-          remedies: [{ text: `Time one sign-in on ${endpoint.name}`, change: [], ask: 'makes the time until usable known; 1 minute' }],
+          remedies: [
+            { text: `Time one sign-in on ${endpoint.name}`, change: noChange, ask: 'makes the time until usable known; 1 minute' },
+          ],
         },
 };

@@ -1,3 +1,4 @@
+import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 export const slowToUsable: FindingKind = {
@@ -10,7 +11,7 @@ export const slowToUsable: FindingKind = {
     const longest = timeline.steps.reduce((most, step) => (step.seconds > most.seconds ? step : most));
     const set = (key: 'session.entryLink' | 'session.singleSignOn', text: string) => ({
       text,
-      change: [{ type: 'setting' as const, key, layer: 'location' as const, target: location.id, value: true }],
+      change: doing(settingTo(key, 'location', location.id, true)),
     });
     return {
       text: `${figure(timeline.totalS)} s until ${resource.name} is usable, wanted ${wanted.usableWithinS}; the longest step is ${longest.name}`,
@@ -29,7 +30,7 @@ export const slowToUsable: FindingKind = {
           ? [
               {
                 text: 'Slim the profile to 200 MB',
-                change: [{ type: 'object' as const, kind: 'resource' as const, id: resource.id, field: 'profileMB', value: 200 }],
+                change: doing(fieldsTo('resource', resource.id, { profileMB: 200 })),
               },
             ]
           : []),
@@ -38,7 +39,7 @@ export const slowToUsable: FindingKind = {
           : [
               {
                 text: `Leave ${endpoint.name} switched on`,
-                change: [{ type: 'object' as const, kind: 'endpoint' as const, id: endpoint.id, field: 'alwaysOn', value: true }],
+                change: doing(fieldsTo('endpoint', endpoint.id, { alwaysOn: true })),
               },
             ]),
       ],

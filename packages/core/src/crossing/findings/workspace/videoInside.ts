@@ -1,3 +1,4 @@
+import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
 export const videoInside: FindingKind = {
@@ -16,7 +17,7 @@ export const videoInside: FindingKind = {
       remedies: [
         {
           text: `Play video on the endpoints at ${location.name}`,
-          change: [{ type: 'setting', key: 'media.videoOffload', layer: 'location', target: location.id, value: true }],
+          change: doing(settingTo('media.videoOffload', 'location', location.id, true)),
         },
       ],
     };

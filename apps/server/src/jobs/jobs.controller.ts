@@ -1,0 +1,39 @@
+import { Controller, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { JobView } from '@underpass/contracts';
+import { z } from 'zod';
+import { ProblemError } from '../problems/problem.js';
+import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { JobsService } from './jobs.service.js';
+
+const Uuid = z.uuid();
+
+@ApiTags('jobs')
+@Controller('jobs')
+export class JobsController {
+  constructor(private readonly jobs: JobsService) {}
+
+  /** The latest long work of everybody, newest first. */
+  @Get()
+  @ApiOkResponse({ standardSchema: JobView.array() })
+  latest(): Promise<JobView[]> {
+    return this.jobs.latest();
+  }
+
+  @Get(':id')
+  @ApiOkResponse({ standardSchema: JobView })
+  one(@Param('id', { schema: Uuid }) id: string): Promise<JobView> {
+    return this.jobs.one(id);
+  }
+
+  /** Calls work off: one's own, and who may change the estate also what others asked for. */
+  @Post(':id/cancel')
+  @HttpCode(200)
+  @Needs('reader')
+  @ApiOkResponse({ standardSchema: JobView })
+  async cancel(@Param('id', { schema: Uuid }) id: string, @Req() { user }: SignedRequest): Promise<JobView> {
+    if (user.role === 'reader' && (await this.jobs.one(id)).by !== user.name)
+      throw new ProblemError(403, 'Not allowed', 'Somebody else asked for this work.');
+    return this.jobs.cancel(id);
+  }
+}

@@ -1,0 +1,114 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { AuditEntry, DraftView } from '@underpass/contracts';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let one: TestServer;
+let two: TestServer;
+let engineer = '';
+let reader = '';
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  one = await startServer(database.url, 48_000);
+  two = await startServer(database.url, 48_100);
+  engineer = await one.signIn(people.engineer);
+  reader = await one.signIn(people.reader);
+}, 60_000);
+afterAll(async () => {
+  await Promise.all([one.app.close(), two.app.close()]);
+  await database.drop();
+});
+
+const until = async <T>(read: () => Promise<T>, good: (value: T) => boolean): Promise<T> => {
+  for (let i = 0; i < 200; i++) {
+    const value = await read();
+    if (good(value)) return value;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('it never came');
+};
+
+test('any past change can be taken back while nothing later rests on it, and what others wrote beside it stands', async () => {
+  const write = async (set: Record<string, unknown>, summary: string): Promise<string> => {
+    const change = { patches: [{ do: 'change', kind: 'host', id: 'SM-H05', set }] };
+    return ((await one.call('changes', { method: 'POST', body: { change, summary }, cookie: engineer })).body as { changeId: string })
+      .changeId;
+  };
+  const host = async () =>
+    ((await two.call('estate/host/SM-H05', { cookie: engineer })).body as { object: Record<string, unknown> }).object;
+  const undo = (id: string) => one.call(`changes/${id}/undo`, { method: 'POST', cookie: engineer });
+  const was = await host();
+  const first = await write({ drawMs: 14 }, 'Draws quicker');
+  await write({ name: 'Kittiwake the second' }, 'Another name');
+  expect((await undo(first)).status).toBe(200);
+  expect(await until(host, ({ drawMs }) => drawMs === was.drawMs)).toEqual({ ...was, name: 'Kittiwake the second' });
+  const early = await write({ drawMs: 15 }, 'Again quicker');
+  await write({ drawMs: 16 }, 'And slower');
+  expect(await undo(early)).toMatchObject({
+    status: 409,
+    body: { detail: expect.stringContaining('host SM-H05 was changed again since (drawMs)') },
+  });
+  const listed = (await two.call('changes', { cookie: engineer })).body as AuditEntry[];
+  expect(listed.find(({ changeId }) => changeId === early)).toMatchObject({ canUndo: false, restsOn: expect.stringContaining('drawMs') });
+  // an object that others name by now cannot be taken away again
+  const region = { do: 'create', kind: 'region', id: 'undo-test', object: { name: 'Undo', latitude: 1, longitude: 1 } };
+  const { changeId: made } = (
+    await one.call('changes', { method: 'POST', body: { change: { patches: [region] }, summary: 'A region' }, cookie: engineer })
+  ).body as { changeId: string };
+  const last = await write({ region: 'undo-test' }, 'Moved there');
+  expect(await undo(made)).toMatchObject({ status: 409, body: { detail: expect.stringContaining('is named by host SM-H05') } });
+  for (const id of [last, made]) expect((await undo(id)).status).toBe(200);
+});
+
+test('a draft tells what was changed since it was kept, and what stands so already', async () => {
+  const change = { patches: [{ do: 'change', kind: 'host', id: 'SM-H06', set: { drawMs: 21 } }] };
+  const { id } = (await one.call('drafts', { method: 'POST', body: { name: 'Kept', change }, cookie: engineer })).body as { id: string };
+  const draft = async () => ((await one.call('drafts', { cookie: engineer })).body as DraftView[]).find((each) => each.id === id);
+  const write = (drawMs: number) =>
+    one.call('changes', {
+      method: 'POST',
+      body: { change: { patches: [{ do: 'change', kind: 'host', id: 'SM-H06', set: { drawMs } }] }, summary: 'x' },
+      cookie: engineer,
+    });
+  expect(await draft()).toMatchObject({ conflicts: [], done: false });
+  await write(33);
+  expect(await draft()).toMatchObject({
+    conflicts: [{ kind: 'host', id: 'SM-H06', field: 'drawMs', text: expect.stringContaining('33') }],
+    done: false,
+  });
+  await write(21);
+  expect(await draft()).toMatchObject({ conflicts: [], done: true });
+});
+
+test('what goes beyond a slice is tried on the whole estate, and comes to what is then so', async () => {
+  const id = encodeURIComponent('P001~HO-001~timetable');
+  const change = { patches: [{ do: 'change', kind: 'endpoint', id: 'HO-001', set: { location: 'wexcombe' } }] };
+  const tried = ((await one.call(`crossings/${id}/try`, { method: 'POST', body: { change }, cookie: reader })).body as { view: object })
+    .view;
+  const { changeId } = (await one.call('changes', { method: 'POST', body: { change, summary: 'Moved' }, cookie: engineer })).body as {
+    changeId: string;
+  };
+  const { view } = (await one.call(`crossings/${id}`, { cookie: engineer })).body as { view: object };
+  expect(view).toEqual(tried);
+  await one.call(`changes/${changeId}/undo`, { method: 'POST', cookie: engineer });
+});
+
+test('screens typed in a form count from when they are typed; a form that leaves them alone does not say so', async () => {
+  const path = 'estate/endpoint/SAN-TC-001';
+  const read = async () => (await one.call(path, { cookie: engineer })).body as { object: Record<string, unknown>; version: string };
+  const put = async (set: object) => {
+    const { object, version } = await read();
+    const body = { ...object, ...set };
+    const { status } = await one.call(path, { method: 'PUT', body, cookie: engineer, headers: { 'if-match': `"${version}"` } });
+    expect(status).toBe(200);
+    return (await read()).object;
+  };
+  const was = (await read()).object;
+  // the screens are left out where there are none, and nothing is said of them
+  expect((await put({ name: 'Counter, at the door' })).screensAt).toBe(was.screensAt);
+  const from = Date.now() - 1000;
+  const now = await put({ screens: [{ widthPx: 2560, heightPx: 1440, refreshHz: 60, scale: 1 }] });
+  expect(Date.parse(String(now.screensAt))).toBeGreaterThanOrEqual(from);
+  expect(now.decodersAt).toBe(was.decodersAt);
+});

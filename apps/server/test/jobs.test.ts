@@ -1,0 +1,147 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { ImportJob, JobStarted, JobView } from '@underpass/contracts';
+import { fork, type ChildProcess } from 'node:child_process';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import pg from 'pg';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
+
+/** Enough people that moving them is long work. */
+const many = 700;
+const root = new URL('../../..', import.meta.url).pathname;
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let engineer = '';
+let reader = '';
+const workers: ChildProcess[] = [];
+
+/** A worker process of its own on the same database. */
+async function startWorker(): Promise<ChildProcess> {
+  const worker = fork(join(root, 'apps/server/dist/worker.js'), [], {
+    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: database.url, LOG_LEVEL: 'error' },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
+  workers.push(worker);
+  await new Promise((resolve) => worker.once('message', resolve));
+  return worker;
+}
+async function endOf(id: string, withinMs = 60_000): Promise<JobView> {
+  for (const from = Date.now(); Date.now() - from < withinMs; await wait(100)) {
+    const job = (await server.call(`jobs/${id}`, { cookie: reader })).body as JobView;
+    if (!['waiting', 'running'].includes(job.state)) return job;
+  }
+  throw new Error(`job ${id} did not end`);
+}
+const move = { patches: [{ do: 'move', leave: 'crowd', join: 'posters' }] };
+const ask = (path: string, body: object, cookie = reader) => server.call(path, { method: 'POST', body, cookie });
+const started = async (body: object = { change: move }): Promise<string> => {
+  const answer = await ask('access/consequence', body);
+  return (answer.body as JobStarted).job.id;
+};
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url, 47_900, true, { jobs: 'elsewhere' });
+  engineer = await server.signIn(people.engineer);
+  reader = await server.signIn(people.reader);
+}, 60_000);
+afterAll(async () => {
+  for (const worker of workers) worker.kill('SIGKILL');
+  await server.app.close();
+  await database.drop();
+});
+
+test('an import waits for a worker, is done by one, and what it came to is told as before', async () => {
+  const rows = Array.from({ length: many }, (_, i) => `CW${i},Person ${i},staff,head-office,crowd`);
+  const files = {
+    'groups.csv': 'id,name,rank,publications\ncrowd,Crowd,9,documents\n',
+    'people.csv': `id,name,kind,location,groups\n${rows.join('\n')}\n`,
+  };
+  const { id } = (await ask('estate/import', { files, apply: true }, engineer)).body as ImportJob;
+  await wait(400);
+  // nobody takes it up while there is no worker; everybody sees that it waits
+  expect((await server.call('jobs', { cookie: reader })).body).toMatchObject([{ id, kind: 'import', state: 'waiting', by: 'Ines Farrow' }]);
+  await startWorker();
+  expect(await endOf(id)).toMatchObject({ state: 'done', message: null });
+  expect((await server.call(`estate/import/${id}`, { cookie: engineer })).body).toMatchObject({
+    state: 'applied',
+    result: { added: many + 1 },
+  });
+  // a folder that is wrong comes back with its rows, and nothing of what was sent is kept
+  const wrong = (
+    await ask('estate/import', { files: { 'people.csv': 'id,name,kind,location\nX,X,staff,nowhere\n' }, apply: true }, engineer)
+  ).body as ImportJob;
+  await endOf(wrong.id);
+  expect((await server.call(`estate/import/${wrong.id}`, { cookie: engineer })).body).toMatchObject({
+    state: 'rejected',
+    result: { rejectedTotal: 1 },
+  });
+  const client = new pg.Client({ connectionString: database.url });
+  await client.connect();
+  expect((await client.query('SELECT count(*)::int AS n FROM job WHERE input IS NOT NULL')).rows).toEqual([{ n: 0 }]);
+  await client.end();
+}, 60_000);
+
+test('what comes of moving many people is worked out beside the server, as it would be at once for few', async () => {
+  const job = await endOf(await started());
+  expect(job).toMatchObject({ state: 'done', kind: 'consequence', result: { people: many, writes: many } });
+  const few = (await ask('access/consequence', { change: { patches: [{ do: 'move', people: ['CW1'], leave: 'crowd', join: 'posters' }] } }))
+    .body as {
+    rows: object[];
+  };
+  expect((job.result as { rows: object[] }).rows).toContainEqual(few.rows[0]);
+}, 60_000);
+
+test('a worker killed over its work loses nothing: another one takes it up', async () => {
+  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  const id = await started();
+  const dying = await startWorker();
+  // it dies as soon as it has begun
+  for (;;) {
+    const { state } = (await server.call(`jobs/${id}`, { cookie: reader })).body as JobView;
+    if (state !== 'waiting') break;
+    await wait(5);
+  }
+  dying.kill('SIGKILL');
+  await startWorker();
+  expect(await endOf(id)).toMatchObject({ state: 'done', result: { people: many } });
+}, 90_000);
+
+test('work is called off: what waits is never begun; nobody calls off what is not theirs, but an engineer may', async () => {
+  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  // nobody fills the queue alone
+  const many = await Promise.all(Array.from({ length: 9 }, () => ask('access/consequence', { change: move })));
+  const taken = many.flatMap(({ body }) => ((body as Partial<JobStarted>).job ? [(body as JobStarted).job.id] : []));
+  expect(many.some(({ status }) => status === 429)).toBe(true);
+  for (const id of taken) await server.call(`jobs/${id}/cancel`, { method: 'POST', cookie: reader });
+  const own = await started();
+  expect((await server.call(`jobs/${own}/cancel`, { method: 'POST', cookie: reader })).body).toMatchObject({ state: 'cancelled' });
+  const others = ((await ask('access/consequence', { change: move }, engineer)).body as JobStarted).job.id;
+  expect((await server.call(`jobs/${others}/cancel`, { method: 'POST', cookie: reader })).status).toBe(403);
+  expect((await server.call(`jobs/${others}/cancel`, { method: 'POST', cookie: engineer })).body).toMatchObject({ state: 'cancelled' });
+  await startWorker();
+  await wait(2500);
+  for (const id of [own, others])
+    expect((await server.call(`jobs/${id}`, { cookie: reader })).body).toMatchObject({ state: 'cancelled', result: null });
+  expect((await server.call('jobs/00000000-0000-7000-8000-000000000000', { cookie: reader })).status).toBe(404);
+  expect((await server.call('jobs/nonsense', { cookie: reader })).status).toBe(400);
+}, 60_000);
+
+test('work that every worker died over is told as given up, and what was sent for it is not kept', async () => {
+  const client = new pg.Client({ connectionString: database.url });
+  await client.connect();
+  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  const id = await started();
+  // as the queue leaves it after the last attempt: nobody has it, and it is not given out again
+  await client.query(
+    'UPDATE graphile_worker._private_jobs SET attempts = max_attempts, locked_at = NULL, locked_by = NULL WHERE key = $1',
+    [id],
+  );
+  await client.query("UPDATE job SET state = 'running', input = 'x' WHERE id = $1", [id]);
+  await startWorker();
+  const job = await endOf(id, 20_000);
+  expect(job).toMatchObject({ state: 'failed', message: expect.stringContaining('given up') });
+  expect((await client.query('SELECT input FROM job WHERE id = $1', [id])).rows).toEqual([{ input: null }]);
+  await client.end();
+}, 60_000);

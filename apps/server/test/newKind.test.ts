@@ -1,0 +1,139 @@
+import { afterAll, expect, test } from '@jest/globals';
+import { execFile, fork, type ChildProcess } from 'node:child_process';
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { makeDatabase, people } from './server.js';
+
+const root = new URL('../../..', import.meta.url).pathname;
+const copy = mkdtempSync(join(tmpdir(), 'underpass-kind-'));
+let server: ChildProcess | null = null;
+afterAll(() => {
+  server?.kill('SIGKILL');
+  rmSync(copy, { recursive: true, force: true });
+});
+
+/** The new kind’s own file. */
+const badge = `import { z } from 'zod';
+import { Key, Name } from '../estate/objects.js';
+import { defineKind } from './defineKind.js';
+
+const Badge = z.strictObject({ id: Key, name: Name, person: Key, colour: z.enum(['red', 'blue']).default('blue') });
+
+/** A badge that somebody carries. */
+export const badge = defineKind({
+  schema: Badge,
+  file: 'badges.csv',
+  references: { person: 'person' },
+  words: { one: 'Badge', many: 'Badges' },
+  list: [['colour', 'Colour']],
+  look: 99,
+  touches: [{ field: 'person', as: 'person' }],
+  silent: ['colour'],
+  faults: ({ badge: badges = [] }) =>
+    badges.length > 3 ? [{ id: badges[3]!.id, field: 'id', problem: 'is the fourth badge', expected: 'three at the most' }] : [],
+});
+`;
+
+/** A copy of what is built, with the packages of this one. */
+function makeCopy(): void {
+  for (const part of ['packages/contracts', 'packages/core', 'apps/server'])
+    cpSync(join(root, part), join(copy, part), {
+      recursive: true,
+      filter: (path) => !/\/(node_modules|dist|\.cache|test)(\/|$)|\.test\.ts$|tsbuildinfo$/.test(path),
+    });
+  cpSync(join(root, 'tsconfig.base.json'), join(copy, 'tsconfig.base.json'));
+  mkdirSync(join(copy, 'node_modules/@underpass'), { recursive: true });
+  for (const name of readdirSync(join(root, 'node_modules')))
+    if (!name.startsWith('.') && name !== '@underpass') symlinkSync(join(root, 'node_modules', name), join(copy, 'node_modules', name));
+  symlinkSync(join(copy, 'packages/contracts'), join(copy, 'node_modules/@underpass/contracts'));
+  symlinkSync(join(copy, 'packages/core'), join(copy, 'node_modules/@underpass/core'));
+}
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+
+test('a kind of object is its own file and one line: files, validation, lists, search, interface and model have it then', async () => {
+  makeCopy();
+  writeFileSync(join(copy, 'packages/contracts/src/kinds/badge.ts'), badge);
+  const index = join(copy, 'packages/contracts/src/kinds/index.ts');
+  const text = readFileSync(index, 'utf8');
+  writeFileSync(index, `import { badge } from './badge.js';\n${text.replace('  setting,\n}', '  badge,\n  setting,\n}')}`);
+  // nothing else has to be said for the whole to be right in its types
+  const tsc = join(root, 'node_modules/typescript-7/bin/tsc');
+  const projects = ['packages/contracts', 'packages/core', 'apps/server'].map((part) => join(copy, part, 'tsconfig.build.json'));
+  await promisify(execFile)(process.execPath, [tsc, '-b', ...projects], { cwd: copy, env: { ...process.env, NODE_OPTIONS: '' } });
+
+  const database = await makeDatabase();
+  const port = await freePort();
+  server = fork(join(copy, 'apps/server/dist/main.js'), [], {
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      DATABASE_URL: database.url,
+      PORT: String(port),
+      LOG_LEVEL: 'error',
+      DEMO_FOLDER: join(root, 'demo/saltmarsh'),
+    },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
+  await new Promise((resolve, reject) => {
+    server?.once('message', resolve);
+    server?.once('exit', () => reject(new Error('the server did not start')));
+  });
+  let cookie = '';
+  const call = async (path: string, method = 'GET', body?: object, headers: Record<string, string> = {}) => {
+    const response = await fetch(`http://127.0.0.1:${port}/api/${path}`, {
+      method,
+      headers: { cookie, 'x-underpass': '1', 'content-type': 'application/json', ...headers },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? cookie;
+    return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+  };
+  await call('session', 'POST', { email: people.engineer, password: 'under-the-estuary' });
+  const fresh = { 'if-none-match': '*' };
+  expect((await call('estate/badge/B1', 'PUT', { id: 'B1', name: 'First badge', person: 'P001' }, fresh)).status).toBe(200);
+  expect((await call('estate/badge/B2', 'PUT', { id: 'B2', name: 'x', person: 'nobody' }, fresh)).body).toMatchObject({
+    status: 422,
+    fields: [{ field: 'person', problem: 'no person has the id “nobody”' }],
+  });
+  expect((await call('estate/badge/B2', 'PUT', { id: 'B2', name: 'x', person: 'P001', colour: 'green' }, fresh)).status).toBe(422);
+  expect((await call('estate/badge')).body).toMatchObject({ total: 1, rows: [{ id: 'B1', colour: 'blue' }] });
+  expect((await call('find?q=first%20badge')).body).toMatchObject([{ kind: 'badge', id: 'B1' }]);
+  expect((await call('estate/schemas')).body).toHaveProperty(['badges.csv']);
+  // it keeps the person it names from being taken away, and goes through a change like every other kind
+  expect((await call('estate/person/P001', 'DELETE')).status).toBe(409);
+  const change = { patches: [{ do: 'change', kind: 'badge', id: 'B1', set: { colour: 'red' } }], hypotheses: [] };
+  expect((await call('changes', 'POST', { change, summary: 'Red' })).status).toBe(201);
+  // impact looks at the crossings of the person it names, and at none for a field that says nothing of them
+  const impact = async (set: object) =>
+    (await call('impact', 'POST', { change: { patches: [{ do: 'change', kind: 'badge', id: 'B1', set }], hypotheses: [] } })).body
+      .crossings as number;
+  const own = ((await call('crossings?person=P001')).body as { total: number }).total;
+  expect([await impact({ name: 'Another' }), await impact({ colour: 'blue' })]).toEqual([own, 0]);
+  // files, both ways, with what is wrong told by line
+  const files = { 'badges.csv': 'id,name,person,colour\nB5,Fifth,P002,red\nB6,Sixth,P003,pink\n' };
+  const { body: started } = await call('estate/import', 'POST', { files, apply: true });
+  let job = started;
+  while (job.state === 'running') {
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    job = (await call(`estate/import/${String(started.id)}`)).body;
+  }
+  expect(job).toMatchObject({ state: 'rejected', result: { rejected: [{ file: 'badges.csv', line: 3, field: 'colour' }] } });
+  for (const id of ['B3', 'B4']) await call(`estate/badge/${id}`, 'PUT', { id, name: id, person: 'P002' }, fresh);
+  // what it finds wrong in the whole
+  expect((await call('estate/badge/B9', 'PUT', { id: 'B9', name: 'x', person: 'P002' }, fresh)).body).toMatchObject({
+    detail: expect.stringContaining('is the fourth badge'),
+  });
+  server.kill('SIGTERM');
+  await new Promise((resolve) => server?.once('exit', resolve));
+  await database.drop();
+}, 180_000);

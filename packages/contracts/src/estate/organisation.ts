@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { SignonStep, WorkKind } from './words.js';
+
+export const Thresholds = z.strictObject({
+  keyToPixelMs: z.number().positive(),
+  framesAtLeast: z.number().positive(),
+  voiceMosAtLeast: z.number().min(1).max(4.5).optional(),
+  usableWithinS: z.number().positive(),
+});
+
+/** Which requests of a recorded sign-in belong to which step; a * stands for any text. The first rule that fits counts. */
+export const SignonRule = z
+  .strictObject({
+    step: SignonStep,
+    method: z.enum(['GET', 'POST']).optional(),
+    host: z.string().min(1).max(200).optional(),
+    path: z.string().min(1).max(200).optional(),
+  })
+  .refine((rule) => rule.host !== undefined || rule.path !== undefined, 'must have a host or a path');
+
+export const Organisation = z
+  .strictObject({
+    id: z.literal('organisation'),
+    name: z.string().min(1).max(120),
+    helpDesk: z.string().max(120).optional().describe('Who receives field checks'),
+    thresholds: z.partialRecord(WorkKind, Thresholds).default({}).describe('Replaces the shipped thresholds for a kind of work'),
+    signonRules: z.array(SignonRule).max(100).optional().describe('Replaces the shipped rules that read a recorded sign-in'),
+    signInsPerDay: z.number().positive().max(50).optional().describe('Sign-ins of a person on a working day'),
+    workingDays: z.number().int().min(1).max(366).optional().describe('Working days of a year'),
+  })
+  .meta({ id: 'Organisation' });
+
+export type Thresholds = z.infer<typeof Thresholds>;
+export type Organisation = z.infer<typeof Organisation>;
+export type SignonRule = z.infer<typeof SignonRule>;

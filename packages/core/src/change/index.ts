@@ -1,0 +1,11 @@
+export * from './change.js';
+export * from './fields.js';
+export { made, settingAt, stamped, type Made, type Misplaced } from './made.js';
+export * from './overlay.js';
+export * from './steps.js';
+export * from './rebase.js';
+export * from './combine.js';
+export * from './compare.js';
+export * from './whyNotSeen.js';
+export * from './consequence.js';
+export * from './touch.js';

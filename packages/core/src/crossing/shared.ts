@@ -1,0 +1,44 @@
+import type { SettingValues } from '../settings/index.js';
+import { demandOf, type DemandFacts } from './demandOf.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
+
+/**
+ * What the crossings of a location ask of its line, in whole numbers: sums of them are exact, so that adding and taking away in any
+ * order comes to the same as counting anew.
+ */
+export interface LineTally {
+  crossings: number;
+  people: number;
+  /** Sum of the means, bit/s. */
+  sum: number;
+  /** Sum of the squared deviations and means, millionths of (Mbit/s)². */
+  squares: number;
+}
+export const noTally: LineTally = { crossings: 0, people: 0, sum: 0, squares: 0 };
+
+/** Adds (1) or takes away (−1) what one crossing asks. */
+export function counted(tally: LineTally, facts: DemandFacts, settings: SettingValues, sign: 1 | -1): LineTally {
+  const { meanMbps, sdMbps } = demandOf(facts, settings);
+  return {
+    ...tally,
+    crossings: tally.crossings + sign,
+    sum: tally.sum + sign * Math.round(meanMbps * 1e6),
+    squares: tally.squares + sign * Math.round((sdMbps * sdMbps + meanMbps * meanMbps) * 1e6),
+  };
+}
+
+export const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
+/** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
+const assumedActiveShare = 0.6;
+
+/** What the others on the line ask while active, from everybody's crossings there. */
+export function othersOf({ crossings, people, sum, squares }: LineTally, location: CrossingFacts['location']): OtherDemand {
+  if (crossings === 0 || location.ownLines) return alone;
+  const meanMbps = sum / 1e6 / crossings;
+  return {
+    count: Math.max(0, (location.sharedBy ?? people) - 1),
+    activeShare: location.activeShare ?? assumedActiveShare,
+    meanMbps,
+    sdMbps: Math.sqrt(Math.max(0, squares / 1e6 / crossings - meanMbps * meanMbps)),
+  };
+}

@@ -1,0 +1,2 @@
+export * from './layers.js';
+export * from './keyed.js';

@@ -1,0 +1,173 @@
+import type { Bay, Verdict } from '@underpass/contracts';
+import { noCounts, type Counts, type Summary } from '../crossing/index.js';
+import type { CrossingRef, EstateModel } from '../estate/index.js';
+
+export interface BoardRow {
+  area: string;
+  note: string;
+  /** People of the row, each at the worst of their crossings there. */
+  people: Counts;
+  cells: Record<string, Counts>;
+  /** People by their worst crossing to any of the other resources. */
+  rest: Counts | null;
+  locations: string[];
+}
+export interface Board {
+  people: Counts;
+  bays: Record<Bay, Counts>;
+  /** Resources with a column of their own, those with most trouble first; the others are counted together. */
+  resources: { id: string; name: string }[];
+  others: number;
+  rows: BoardRow[];
+}
+
+const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
+const order = (counts: Counts) => counts.blocked * 3 + counts.limited * 2 + counts.unknown;
+const bayNames: Bay[] = ['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace'];
+/** A resource in trouble weighs as many as this many that are well, when columns are given out; common practice, no source. */
+const troubleWeight = 6;
+
+// how many crossings of each verdict a person has, in one number: up to 8191 of each
+const unit: Record<Verdict, number> = { clear: 1, unknown: 2 ** 13, limited: 2 ** 26, blocked: 2 ** 39 };
+const worstIn = (packed: number): Verdict =>
+  packed >= unit.blocked ? 'blocked' : packed >= unit.limited ? 'limited' : packed >= unit.unknown ? 'unknown' : 'clear';
+
+/** People, each counted once at the worst of the crossings that were added; what is added can be taken out again. */
+class WorstOf {
+  private readonly people = new Map<string, number>();
+  readonly counts = noCounts();
+
+  add(person: string, verdict: Verdict, times: 1 | -1): void {
+    const before = this.people.get(person) ?? 0;
+    const after = before + times * unit[verdict];
+    if (before > 0) this.counts[worstIn(before)]--;
+    if (after > 0) {
+      this.counts[worstIn(after)]++;
+      this.people.set(person, after);
+    } else this.people.delete(person);
+  }
+  get size(): number {
+    return this.people.size;
+  }
+  /** The people of several, each at the worst of all. */
+  static together(several: readonly WorstOf[]): Counts {
+    const all = new Map<string, number>();
+    for (const { people } of several) for (const [person, packed] of people) all.set(person, (all.get(person) ?? 0) + packed);
+    const counts = noCounts();
+    for (const packed of all.values()) counts[worstIn(packed)]++;
+    return counts;
+  }
+}
+
+interface Row {
+  people: WorstOf;
+  cells: Map<string, WorstOf>;
+  /** Crossings of each location of the row. */
+  locations: Map<string, number>;
+  /** The other resources counted together, while neither the row nor the columns are others. */
+  rest: { columns: string; counts: Counts | null } | null;
+}
+interface Kept {
+  ref: CrossingRef;
+  area: string;
+  verdict: Verdict;
+  bay: Bay | null;
+}
+
+/** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
+export class BoardTally {
+  private readonly kept = new Map<string, Kept>();
+  private readonly people = new WorstOf();
+  private readonly bays = new Map<Bay, WorstOf>();
+  private readonly rows = new Map<string, Row>();
+  private readonly used = new Map<string, { clear: number; other: number }>();
+
+  /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
+  set(ref: CrossingRef, area: string, summary: Summary | null): void {
+    const before = this.kept.get(ref.id);
+    if (before) this.count(before, -1);
+    if (summary) {
+      const after = { ref, area, verdict: summary.verdict, bay: summary.bay };
+      this.kept.set(ref.id, after);
+      this.count(after, 1);
+    } else this.kept.delete(ref.id);
+  }
+
+  private count({ ref, area, verdict, bay }: Kept, times: 1 | -1): void {
+    const { person, location, resource } = ref;
+    const of = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
+      let known = map.get(key);
+      if (known === undefined) map.set(key, (known = make()));
+      return known;
+    };
+    this.people.add(person, verdict, times);
+    if (bay) of(this.bays, bay, () => new WorstOf()).add(person, verdict, times);
+    const used = of(this.used, resource, () => ({ clear: 0, other: 0 }));
+    used[verdict === 'clear' ? 'clear' : 'other'] += times;
+    if (used.clear + used.other === 0) this.used.delete(resource);
+    const row = of(this.rows, area, (): Row => ({ people: new WorstOf(), cells: new Map(), locations: new Map(), rest: null }));
+    row.rest = null;
+    row.people.add(person, verdict, times);
+    const cell = of(row.cells, resource, () => new WorstOf());
+    cell.add(person, verdict, times);
+    if (cell.size === 0) row.cells.delete(resource);
+    const there = (row.locations.get(location) ?? 0) + times;
+    if (there > 0) row.locations.set(location, there);
+    else row.locations.delete(location);
+    if (row.locations.size === 0) this.rows.delete(area);
+  }
+
+  /** The board, worst first. @param columns how many resources have a column of their own */
+  board(model: EstateModel, columns = 6): Board {
+    const weight = ({ clear, other }: { clear: number; other: number }) => clear + troubleWeight * other;
+    const ordered = [...this.used].sort(([x, a], [y, b]) => weight(b) - weight(a) || (x < y ? -1 : 1)).map(([id]) => id);
+    const own = ordered.slice(0, columns);
+    const key = own.join('\n');
+    return {
+      people: { ...this.people.counts },
+      bays: Object.fromEntries(bayNames.map((bay) => [bay, { ...(this.bays.get(bay)?.counts ?? noCounts()) }])) as Record<Bay, Counts>,
+      resources: own.map((id) => ({ id, name: model.resources.get(id)?.name ?? id })),
+      others: ordered.length - own.length,
+      rows: [...this.rows]
+        .map(([area, row]): BoardRow => {
+          const locations = [...row.locations.keys()].sort();
+          return {
+            area,
+            note: noteOf(model, locations),
+            people: { ...row.people.counts },
+            cells: Object.fromEntries(own.flatMap((id) => (row.cells.has(id) ? [[id, { ...(row.cells.get(id) as WorstOf).counts }]] : []))),
+            rest: restOf(row, new Set(own), key),
+            locations,
+          };
+        })
+        .sort(
+          (a, b) =>
+            (notClear(b.people) > 0 ? 1 : 0) - (notClear(a.people) > 0 ? 1 : 0) ||
+            order(b.people) - order(a.people) ||
+            a.area.localeCompare(b.area),
+        ),
+    };
+  }
+}
+
+function restOf(row: Row, own: ReadonlySet<string>, columns: string): Counts | null {
+  if (row.rest?.columns !== columns) {
+    const others = [...row.cells].flatMap(([id, cell]) => (own.has(id) ? [] : [cell]));
+    row.rest = { columns, counts: others.length ? WorstOf.together(others) : null };
+  }
+  return row.rest.counts && { ...row.rest.counts };
+}
+
+function noteOf(model: EstateModel, ids: readonly string[]): string {
+  const first = model.locations.get(ids[0] ?? '');
+  if (ids.length > 1) return `${ids.length} places`;
+  if (!first) return '';
+  if (first.ownLines) return 'own lines';
+  return first.downMbps ? `one line, ${first.downMbps} Mbit/s` : 'line rate not known';
+}
+
+/** The row of the Board that a location is counted in. */
+export const areaOf = (model: EstateModel, location: string): string => {
+  const found = model.locations.get(location);
+  return found?.area ?? found?.name ?? location;
+};

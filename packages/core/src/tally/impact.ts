@@ -1,0 +1,137 @@
+import type { Change, Verdict } from '@underpass/contracts';
+import type { CrossingRef } from '../estate/index.js';
+import {
+  computeFigures,
+  noCounts,
+  touchedBy,
+  worstVerdict,
+  type Counts,
+  type CrossingFigures,
+  type FactsReader,
+  type Summary,
+} from '../crossing/index.js';
+import { burden } from '../crossing/effect.js';
+
+export interface Impact {
+  before: Counts;
+  after: Counts;
+  /** Crossings that were looked at, and those of them whose verdict becomes another one. */
+  crossings: number;
+  changedVerdict: number;
+  better: number;
+  worse: number;
+  /** Crossings that there would be newly, or no more. */
+  come: number;
+  gone: number;
+  moves: { from: Verdict; to: Verdict; people: number }[];
+  /** The people who lose most, worst first. */
+  losers: { crossing: string; person: string; from: Verdict; to: Verdict; text: string }[];
+}
+
+const mostLosers = 10;
+
+/**
+ * What a change does to the estate, worked out exactly, crossing by crossing. Only what the change touches is looked at; whose
+ * crossings are untouched keeps the verdict that is known.
+ */
+export class ImpactTally {
+  private readonly fresh: FactsReader;
+  private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
+  private losers: { ref: CrossingRef; from: Verdict; to: Verdict; by: number }[] = [];
+  private counts = { crossings: 0, changedVerdict: 0, better: 0, worse: 0, come: 0, gone: 0 };
+  /** Crossings to add, each once. */
+  readonly crossings: readonly CrossingRef[];
+  private readonly everything: boolean;
+  private readonly touched: ReadonlySet<string>;
+  private readonly come: ReadonlySet<string>;
+  private readonly gone: ReadonlySet<string>;
+
+  /** @param known what a crossing comes to as it is, where that is known already */
+  constructor(
+    private readonly old: FactsReader,
+    change: Change,
+    private readonly known: (ref: CrossingRef) => Stand | undefined,
+  ) {
+    this.fresh = old.after(change);
+    const { touch, after, come, gone } = touchedBy(old, this.fresh);
+    this.everything = touch.everything;
+    this.crossings = gone.length ? [...after, ...gone] : after;
+    this.touched = new Set(touch.everything ? [] : this.crossings.map(({ id }) => id));
+    this.come = new Set(come.map(({ id }) => id));
+    this.gone = new Set(gone.map(({ id }) => id));
+  }
+
+  add(ref: CrossingRef): void {
+    this.counts.crossings++;
+    const before = this.come.has(ref.id) ? null : (this.known(ref) ?? standOf(figuresOf(this.old, ref)));
+    const after = this.gone.has(ref.id) ? null : standOf(figuresOf(this.fresh, ref));
+    if (before && after) this.weigh(ref, before, after);
+    else if (after) this.counts.come++;
+    else if (before) this.counts.gone++;
+    this.see(ref.person, before?.verdict, after?.verdict);
+  }
+
+  private weigh(ref: CrossingRef, before: Stand, after: Stand): void {
+    const by = after.burden - before.burden;
+    if (before.verdict !== after.verdict) this.counts.changedVerdict++;
+    if (by < -0.5) this.counts.better++;
+    else if (by > 0.5) {
+      this.counts.worse++;
+      this.losers.push({ ref, from: before.verdict, to: after.verdict, by });
+      // only the worst are told, so only they are kept
+      if (this.losers.length > 50 * mostLosers) this.losers = worstOf(this.losers);
+    }
+  }
+
+  private see(person: string, from: Verdict | undefined, to: Verdict | undefined): void {
+    const known = this.people.get(person) ?? { from: 'clear' as Verdict, to: 'clear' as Verdict };
+    this.people.set(person, { from: worstVerdict(known.from, from ?? 'clear'), to: worstVerdict(known.to, to ?? 'clear') });
+  }
+
+  result(): Impact {
+    // the other crossings stay as they are, but they count for where a person stands
+    if (!this.everything)
+      for (const ref of this.old.model.crossings) {
+        if (this.touched.has(ref.id)) continue;
+        const verdict = this.known(ref)?.verdict ?? figuresOf(this.old, ref)?.verdict;
+        this.see(ref.person, verdict, verdict);
+      }
+    const [before, after] = [noCounts(), noCounts()];
+    const moves = new Map<string, Impact['moves'][number]>();
+    for (const { from, to } of this.people.values()) {
+      before[from]++;
+      after[to]++;
+      if (from === to) continue;
+      const move = moves.get(`${from}${to}`) ?? { from, to, people: 0 };
+      move.people++;
+      moves.set(`${from}${to}`, move);
+    }
+    return { before, after, ...this.counts, moves: [...moves.values()], losers: worstOf(this.losers).map((each) => this.told(each)) };
+  }
+
+  private told({ ref, from, to }: { ref: CrossingRef; from: Verdict; to: Verdict }): Impact['losers'][number] {
+    const [before, after] = [figuresOf(this.old, ref), figuresOf(this.fresh, ref)];
+    const person = this.fresh.model.people.get(ref.person)?.name ?? ref.person;
+    return { crossing: ref.id, person, from, to, text: before && after ? loss(before, after) : '' };
+  }
+}
+
+/** Where a crossing stands: its verdict, and how far it is from what is wanted. */
+type Stand = Pick<Summary, 'verdict' | 'burden'>;
+const standOf = (figures: CrossingFigures | null): Stand | null => figures && { verdict: figures.verdict, burden: burden(figures) };
+const worstOf = <T extends { by: number }>(losers: readonly T[]): T[] => [...losers].sort((a, b) => b.by - a.by).slice(0, mostLosers);
+
+const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | null => {
+  const facts = reader.read(ref);
+  return facts && computeFigures(facts);
+};
+
+function loss(before: CrossingFigures, after: CrossingFigures): string {
+  if (after.frames.value < before.frames.value - 0.5)
+    return `${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`;
+  if (after.delay.value > before.delay.value + 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
+  if (after.timeline.totalS > before.timeline.totalS + 0.5)
+    return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
+  if (after.session.resolutionShare < before.session.resolutionShare) return 'text is less sharp';
+  return 'asks more of the line';
+}

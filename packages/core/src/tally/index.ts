@@ -1,0 +1,5 @@
+export * from './board.js';
+export * from './leading.js';
+export * from './impact.js';
+export * from './ready.js';
+export * from './savings.js';

@@ -1,0 +1,228 @@
+import type { Bay, Change, Verdict } from '@underpass/contracts';
+import { isEmpty } from '../change/index.js';
+import {
+  evaluateCrossing,
+  noCounts,
+  worstVerdict,
+  type Counts,
+  type Evaluation,
+  type FactsReader,
+  type Summary,
+} from '../crossing/index.js';
+import type { CrossingRef } from '../estate/index.js';
+
+export interface LeadingFinding {
+  kind: string;
+  bay: Bay;
+  weight: 'blocked' | 'limited' | 'unknown' | 'risk';
+  area: string;
+  text: string;
+  people: number;
+  before: Counts;
+  /** `named` is how the remedy is called on the example crossing, so that it can be tried there at once. */
+  remedy: { text: string; named: string; effect: string; applicable: boolean } | null;
+  /** People by verdict once everybody concerned has the remedy. */
+  after: Counts;
+  /** One crossing that shows it. */
+  example: string;
+}
+
+/** What a change does, whoever it does it to: the same remedy on two crossings has the same sort. */
+const sortOf = ({ patches, hypotheses }: Change): string =>
+  [
+    ...patches.map((patch) =>
+      patch.do === 'setting'
+        ? `${patch.key}=${String(patch.value)}`
+        : patch.do === 'change'
+          ? `${patch.kind}.${Object.keys({ ...patch.set, ...patch.add, ...patch.drop }).join('+')}`
+          : patch.do,
+    ),
+    ...hypotheses.map((one) => (one.suppose === 'object' ? `${one.kind}.${Object.keys(one.set).join('+')}` : Object.keys(one).join('+'))),
+  ].join();
+
+/** At most this many crossings of a group are evaluated with their remedies; above it the count says "of the first". */
+const mostInGroup = 400;
+/** Findings told in all, and groups that are looked at for them. */
+const mostTold = 9;
+const looked = 3 * mostTold;
+/** How much a crossing in a group weighs; common practice, no source. */
+const badness: Record<Verdict, number> = { blocked: 4, limited: 2, unknown: 0.2, clear: 0 };
+
+interface Group {
+  kind: string;
+  area: string;
+  refs: Map<string, CrossingRef>;
+  bad: number;
+  /** How often it changed: what was begun before a change does not count after it. */
+  changes: number;
+  /** What was worked out for it; undefined where that has to be done. */
+  found: { finding: LeadingFinding; score: number } | null | undefined;
+}
+interface Kept {
+  groups: string[];
+  bad: number;
+}
+
+class Worst {
+  private readonly verdicts = new Map<string, Verdict>();
+  see(person: string, verdict: Verdict): void {
+    this.verdicts.set(person, worstVerdict(this.verdicts.get(person) ?? 'clear', verdict));
+  }
+  counts(): Counts {
+    const counts = noCounts();
+    for (const verdict of this.verdicts.values()) counts[verdict]++;
+    return counts;
+  }
+}
+
+/**
+ * The findings that cost most over the estate: what, where, how many people, and what the best remedy does for them. Only groups
+ * whose crossings were evaluated again are worked out anew.
+ */
+export class LeadingTally {
+  private readonly kept = new Map<string, Kept>();
+  private readonly groups = new Map<string, Group>();
+
+  /** Takes a crossing as it comes out now, in its area; null takes it out. */
+  set(ref: CrossingRef, area: string, summary: Summary | null): void {
+    const before = this.kept.get(ref.id);
+    for (const key of before?.groups ?? []) {
+      const group = this.groups.get(key);
+      if (!group) continue;
+      group.refs.delete(ref.id);
+      group.bad -= before?.bad ?? 0;
+      group.found = undefined;
+      group.changes++;
+      if (group.refs.size === 0) this.groups.delete(key);
+    }
+    this.kept.delete(ref.id);
+    if (!summary || summary.verdict === 'clear' || summary.kinds.length === 0) return;
+    const bad = badness[summary.verdict];
+    const keys = summary.kinds.map((kind) => `${kind}|${area}`);
+    this.kept.set(ref.id, { groups: keys, bad });
+    for (const [i, key] of keys.entries()) {
+      let group = this.groups.get(key);
+      if (!group)
+        this.groups.set(key, (group = { kind: summary.kinds[i] as string, area, refs: new Map(), bad: 0, changes: 0, found: undefined }));
+      group.refs.set(ref.id, ref);
+      group.bad += bad;
+      group.found = undefined;
+      group.changes++;
+    }
+  }
+
+  /** What is left to be worked out, in small steps, so that whoever waits can be served between them. */
+  *work(reader: FactsReader): Generator<void, LeadingFinding[]> {
+    // a crossing stands in several groups, but is evaluated once
+    const known = new Map<string, Evaluation | null>();
+    const candidates = [...this.groups.values()]
+      .sort((a, b) => b.bad - a.bad || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : a.area < b.area ? -1 : 1))
+      .slice(0, looked);
+    const found: NonNullable<Group['found']>[] = [];
+    for (const group of candidates) {
+      if (group.found !== undefined) {
+        if (group.found) found.push(group.found);
+        continue;
+      }
+      const { changes } = group;
+      const refs = [...group.refs.keys()]
+        .sort()
+        .slice(0, mostInGroup)
+        .flatMap((id) => group.refs.get(id) ?? []);
+      for (const ref of refs) {
+        if (known.has(ref.id)) continue;
+        const facts = reader.read(ref);
+        known.set(ref.id, facts ? evaluateCrossing(facts) : null);
+        yield;
+      }
+      const worked = leading(reader, { ...group, refs }, (ref) => known.get(ref.id) ?? null);
+      if (worked) found.push(worked);
+      if (group.changes === changes) group.found = worked;
+    }
+    return found
+      .sort((a, b) => b.score - a.score || (a.finding.kind < b.finding.kind ? -1 : 1))
+      .slice(0, mostTold)
+      .map(({ finding }) => finding);
+  }
+
+  /** The same in one go. */
+  findings(reader: FactsReader): LeadingFinding[] {
+    const work = this.work(reader);
+    for (;;) {
+      const step = work.next();
+      if (step.done) return step.value;
+    }
+  }
+}
+
+function leading(
+  reader: FactsReader,
+  group: { kind: string; area: string; refs: CrossingRef[] },
+  evaluate: (ref: CrossingRef) => Evaluation | null,
+): { finding: LeadingFinding; score: number } | null {
+  const before = new Worst();
+  const texts = new Map<string, { text: string; named: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
+  let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
+  let score = 0;
+  const people = new Set<string>();
+  const seen: { person: string; verdict: Verdict; remedies: Map<string, Verdict> }[] = [];
+  for (const ref of group.refs) {
+    const evaluation = evaluate(ref);
+    const found = evaluation?.findings.find((finding) => finding.kind === group.kind);
+    if (!evaluation || !found || found.weight === 'risk') continue;
+    people.add(ref.person);
+    before.see(ref.person, evaluation.figures.verdict);
+    score += found.cost;
+    if (!first || found.cost > first.cost) first = { text: found.text, bay: found.bay, weight: found.weight, cost: found.cost, ref };
+    const remedies = new Map<string, Verdict>();
+    const place = reader.model.locations.get(ref.location)?.name ?? '';
+    for (const remedy of found.remedies) {
+      // the same remedy at several places of an area is one remedy
+      const key = !isEmpty(remedy.change) ? sortOf(remedy.change) : remedy.text.replace(ref.endpoint, '');
+      const entry = texts.get(key) ?? {
+        text: remedy.text.replace(place, group.area),
+        named: remedy.text,
+        helped: new Set<string>(),
+        effect: remedy.effectText,
+        applicable: remedy.applicable,
+        gain: 0,
+      };
+      entry.gain += remedy.effect?.gain ?? 0;
+      if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
+      if (first.ref === ref) entry.named = remedy.text;
+      texts.set(key, entry);
+      remedies.set(key, remedy.effect?.becomes ?? evaluation.figures.verdict);
+    }
+    seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
+  }
+  if (!first) return null;
+  const best = [...texts.entries()].sort(
+    ([, a], [, b]) =>
+      b.helped.size - a.helped.size || (a.helped.size > 0 ? Number(b.applicable) - Number(a.applicable) : 0) || b.gain - a.gain,
+  )[0];
+  const after = new Worst();
+  for (const { person, verdict, remedies } of seen) after.see(person, (best && remedies.get(best[0])) ?? verdict);
+  const helped = best?.[1].helped.size ?? 0;
+  return {
+    score,
+    finding: {
+      kind: group.kind,
+      bay: first.bay,
+      weight: first.weight,
+      area: group.area,
+      text: first.text,
+      people: people.size,
+      before: before.counts(),
+      remedy: best
+        ? {
+            text: best[1].text,
+            named: best[1].named,
+            effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect,
+            applicable: best[1].applicable,
+          }
+        : null,
+      after: after.counts(),
+      example: first.ref.id,
+    },
+  };
+}

@@ -1,0 +1,153 @@
+import type { Bay, Change, Verdict } from '@underpass/contracts';
+import { leftBehindOutcomes, type LeftBehindOutcome } from '../access/index.js';
+import { explainSetting, settingKeys, type SettingKey, type SettingValues } from '../settings/index.js';
+import { shortcutsFor, timelineSteps, type Shortcut, type TimelineStep } from '../signon/index.js';
+import { isEmpty, noChange } from '../change/index.js';
+import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
+import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/evaluate.js';
+import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
+import { worstVerdict } from '../crossing/figures.js';
+import { sectionOf, type Section, type SectionQuestion } from './section.js';
+
+export interface CompareRow {
+  name: string;
+  value: number | null;
+  unit: string;
+  digits: number;
+  wanted: number | null;
+  better: 'less' | 'more';
+  verdict: Verdict;
+}
+
+/** Everything the crossing's screen shows, plain data for the way out of a worker. */
+export interface CrossingView {
+  verdict: Verdict;
+  sentence: string;
+  questions: QuestionWords[];
+  sections: Record<SectionQuestion, Section>;
+  findings: Finding[];
+  compare: CompareRow[];
+  settings: SettingValues;
+  delayParts: { name: string; bay: Bay; ms: number; source: string }[];
+  steps: TimelineStep[];
+  shortcuts: Shortcut[];
+  leftBehind: { policy: string; sessions: readonly SessionElsewhere[]; outcomes: LeftBehindOutcome[] };
+  ladder: { name: string; state: string; bay: Bay }[];
+  desk: { name: string; works: boolean | null; carriedAs: string; why: string }[];
+  missing: string[];
+}
+
+const weightVerdict: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limited: 'limited', unknown: 'unknown', risk: 'clear' };
+
+function compareRows({ figures: f }: Evaluation): CompareRow[] {
+  const atMost = (value: number, limit: number): Verdict => (value > limit ? 'limited' : 'clear');
+  const heard = f.voice.counts ? (f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint) : null;
+  const available = f.way.available?.value ?? null;
+  const rows: CompareRow[] = [
+    {
+      name: 'Key press to pixel',
+      value: f.delay.value,
+      unit: 'ms',
+      digits: 0,
+      wanted: f.wanted.keyToPixelMs,
+      better: 'less',
+      verdict: atMost(f.delay.value, f.wanted.keyToPixelMs),
+    },
+    {
+      name: 'Frame rate',
+      value: f.frames.missing === 'line rate' ? null : f.frames.value,
+      unit: 'a second',
+      digits: 0,
+      wanted: f.wanted.framesAtLeast,
+      better: 'more',
+      verdict: f.frames.value < f.wanted.framesAtLeast - 0.05 ? 'limited' : 'clear',
+    },
+    {
+      name: 'Bandwidth needed',
+      value: f.demand.p95Mbps,
+      unit: 'Mbit/s',
+      digits: 1,
+      wanted: available,
+      better: 'less',
+      verdict: available !== null && f.demand.p95Mbps > available ? 'limited' : 'clear',
+    },
+  ];
+  if (f.voice.counts)
+    rows.push({
+      name: 'Voice quality',
+      value: heard?.mos ?? null,
+      unit: 'of 5',
+      digits: 1,
+      wanted: f.wanted.voiceMosAtLeast ?? null,
+      better: 'more',
+      verdict: heard && f.wanted.voiceMosAtLeast && heard.mos < f.wanted.voiceMosAtLeast ? 'limited' : 'clear',
+    });
+  rows.push(
+    {
+      name: 'Time until usable',
+      value: f.timeline.totalS,
+      unit: 's',
+      digits: 1,
+      wanted: f.wanted.usableWithinS,
+      better: 'less',
+      verdict: atMost(f.timeline.totalS, f.wanted.usableWithinS),
+    },
+    {
+      name: 'Text sharpness',
+      value: f.session.resolutionShare * (f.session.chroma444 ? 1 : 0.98) * f.frames.quality,
+      unit: 'of 1',
+      digits: 2,
+      wanted: null,
+      better: 'more',
+      verdict: 'clear',
+    },
+  );
+  return rows;
+}
+
+/** The crossing as it would be after a change; null where it would be no more. */
+export function viewAfter({ reader, ref }: Pick<CrossingFacts, 'reader' | 'ref'>, change: Change = noChange): CrossingView | null {
+  const facts = (isEmpty(change) ? reader : reader.after(change)).read(ref);
+  return facts && viewOf(facts);
+}
+
+/** Everything that is shown of a crossing. */
+export function viewOf(facts: CrossingFacts): CrossingView {
+  const evaluation = evaluateCrossing(facts);
+  const { figures, findings } = evaluation;
+  const worst = new Map<Bay, Verdict>();
+  for (const finding of findings) {
+    const verdict = weightVerdict[finding.weight];
+    if (verdict !== 'clear') worst.set(finding.bay, worstVerdict(worst.get(finding.bay) ?? 'clear', verdict));
+  }
+  const section = (question: SectionQuestion) => sectionOf(facts, figures, question, worst);
+  return {
+    verdict: figures.verdict,
+    sentence: sentenceOf(facts, evaluation),
+    questions: questionsOf(figures),
+    sections: { open: section('open'), usable: section('usable'), feel: section('feel'), works: section('works') },
+    findings,
+    compare: compareRows(evaluation),
+    settings: figures.settings,
+    delayParts: figures.delay.parts.map(({ name, bay, ms, source }) => ({ name, bay, ms, source })),
+    steps: timelineSteps(figures.timeline),
+    shortcuts: shortcutsFor(figures.signon),
+    leftBehind: {
+      policy: figures.settings['session.leftBehind'],
+      sessions: facts.elsewhere,
+      outcomes: leftBehindOutcomes(facts.elsewhere, facts.resource),
+    },
+    ladder: figures.ladder.map(({ name, state, bay }) => ({ name, state, bay })),
+    desk: figures.desk.map(({ name, works, carriedAs, why }) => ({ name, works, carriedAs, why })),
+    missing: figures.missing,
+  };
+}
+
+/** Where each setting in force comes from, for the "why this value" of the controls. */
+export const whyOf = (facts: CrossingFacts): Record<SettingKey, { value: unknown; from: string }> =>
+  Object.fromEntries(
+    settingKeys.map((key) => {
+      const { value, deciding } = explainSetting(facts.settings, key, facts.subject);
+      return [key, { value, from: deciding ? `${deciding.layer}${deciding.target === '*' ? '' : ` ${deciding.target}`}` : 'our default' }];
+    }),
+  ) as Record<SettingKey, { value: unknown; from: string }>;
