@@ -14,8 +14,31 @@ const mayUse = {
   access: ['settings', 'indexes'],
   estate: ['settings', 'access', 'indexes'],
 };
+/** The server's modules: which of its subjects and rooms one may import. What is in no row is free to all, and so is the guard, whose marks every route carries. */
+const serverModules = {
+  jobs: [],
+  securityLog: ['signin'],
+  signin: ['estate', 'securityLog'],
+  estate: ['jobs', 'securityLog'],
+  crossing: ['estate', 'jobs'],
+  access: ['crossing', 'estate', 'jobs'],
+  signon: ['crossing', 'estate', 'jobs'],
+  evidence: ['estate', 'securityLog'],
+  people: ['crossing', 'estate', 'securityLog', 'signin'],
+  health: ['crossing', 'estate', 'evidence'],
+};
+const guarded = Object.keys(serverModules);
 module.exports = {
   forbidden: [
+    ...guarded.map((name) => ({
+      name: `server-${name}-knows-its-own`,
+      severity: 'error',
+      from: { path: `^apps/server/src/${name}/` },
+      to: {
+        path: `^apps/server/src/(${guarded.filter((other) => other !== name && !serverModules[name].includes(other)).join('|')})/`,
+        pathNot: '/session\\.guard\\.ts$',
+      },
+    })),
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     {
       name: 'core-imports-contracts-types-only',

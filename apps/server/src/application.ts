@@ -15,8 +15,8 @@ import { MetricsService } from './health/metrics.service.js';
 import { databaseProblem } from './problems/databaseProblem.js';
 import { logFailure } from './problems/lastResort.js';
 import { sendProblem } from './problems/problem.filter.js';
-import { cookieNames, cookieOf } from './session/cookies.js';
-import { SessionService } from './session/session.service.js';
+import { cookieNames, cookieOf } from './signin/cookies.js';
+import { SessionService } from './signin/session.service.js';
 import { serveApiDocs } from './web/apiDocs.js';
 import { servePages } from './web/pages.js';
 

@@ -2,9 +2,9 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { DoorRules, FactorOffer, OwnAccount, SecurityEvent, Session, UserView } from '@underpass/contracts';
 import { Secret, TOTP } from 'otpauth';
 import pg from 'pg';
-import { factorStep } from '../src/session/factor.js';
-import { faultOfPassword } from '../src/session/passwordStrength.js';
-import { syslogLine } from '../src/session/securityLog.service.js';
+import { factorStep } from '../src/signin/factor.js';
+import { faultOfPassword } from '../src/signin/passwordStrength.js';
+import { syslogLine } from '../src/securityLog/securityLog.service.js';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { networkInterfaces } from 'node:os';
 import fc from 'fast-check';
-import { hashToken, newToken } from '../src/session/tokens.js';
-import { cookieOf } from '../src/session/cookies.js';
+import { hashToken, newToken } from '../src/signin/tokens.js';
+import { cookieOf } from '../src/signin/cookies.js';
 import { readConfig } from '../src/config.js';
 import { uuidV7 } from '../src/database/uuid.js';
 import { CheckRoom } from '../src/evidence/checkRoom.js';

@@ -88,7 +88,7 @@ describe('a server whose database fails', () => {
         `UPDATE estate_object SET data = data || '{"name":"Written elsewhere"}', version = nextval('estate_version_seq') WHERE kind = 'region' AND id = 'far'`,
       ),
     );
-    await asAdmin(database.url, (client) => client.query(`SELECT pg_notify('underpass_estate', '{"version":"9","cause":"x"}')`));
+    await asAdmin(database.url, (client) => client.query(`SELECT pg_notify('underpass_estate', '{"type":"estate","cause":"x"}')`));
     expect(await until(async () => JSON.stringify((await call('estate/region/far')).body).includes('Written elsewhere'))).toBe(true);
   }, 60_000);
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import pg from 'pg';
 import { RetentionService } from '../src/people/retention.service.js';
-import { RulesService } from '../src/session/rules.service.js';
+import { RulesService } from '../src/signin/rules.service.js';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { FactsReader, modelOf, type CrossingRef } from '@underpass/core';
 import { emptyEstate } from '@underpass/contracts';
 import { setImmediate } from 'node:timers/promises';
-import { eachInSlices, KeptAnswers } from '../src/crossing/wholeEstate.js';
+import { eachInSlices, KeptAnswers } from '../src/jobs/slices.js';
 
 const ref = (i: number): CrossingRef => ({ id: String(i), person: 'p', endpoint: 'e', location: 'l', resource: 'r' });
 const readerOf = () => new FactsReader(modelOf({ ...emptyEstate() }, []), 0);

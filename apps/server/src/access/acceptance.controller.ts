@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import { AcceptanceQuery, Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
 import { z } from 'zod';
 import { kB, Takes } from '../edge/takes.js';
-import type { SignedRequest } from '../session/session.guard.js';
+import type { SignedRequest } from '../signin/session.guard.js';
 import { AcceptanceService } from './acceptance.service.js';
 
 const Uuid = z.uuid();

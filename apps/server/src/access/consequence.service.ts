@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Change, ConsequenceView, JobStarted } from '@underpass/contracts';
 import { computeFigures, consequenceOf, evaluateCrossing, noCounts, sentenceOf, type FactsReader } from '@underpass/core';
-import { eachInSlices } from '../crossing/wholeEstate.js';
+import { eachInSlices } from '../jobs/slices.js';
 import { ImpactWork } from '../crossing/impactWork.js';
 import type { JobRow } from '../database/entities.js';
 import { JobsService } from '../jobs/jobs.service.js';
@@ -23,7 +23,9 @@ export class ConsequenceService {
     private readonly paper: PaperService,
     private readonly impact: ImpactWork,
     private readonly jobs: JobsService,
-  ) {}
+  ) {
+    jobs.takes('consequence', (job, progress) => this.work(job, progress));
+  }
 
   /** At once where few are touched, otherwise as long work. */
   async of(change: Change, by: string): Promise<ConsequenceView | JobStarted> {
@@ -38,7 +40,7 @@ export class ConsequenceService {
     return this.worked(change, () => undefined);
   }
 
-  async work(job: JobRow, progress: Progress): Promise<ConsequenceView> {
+  private async work(job: JobRow, progress: Progress): Promise<ConsequenceView> {
     await this.results.standing();
     this.paper.assertGood(job.request as Change);
     return this.worked(job.request as Change, (done, total) => progress.at('evaluating', done, total));

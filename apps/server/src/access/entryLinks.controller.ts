@@ -6,7 +6,7 @@ import type { Response } from 'express';
 import { z } from 'zod';
 import { Reading } from '../edge/reading.service.js';
 import { AtOnce } from '../edge/takes.js';
-import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
 
 const LinkId = z.string().regex(/^[A-Za-z0-9]{1,40}$/);

@@ -7,7 +7,7 @@ import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { ConsequenceService } from './consequence.service.js';
 import { named } from './naming.js';
 

@@ -2,7 +2,7 @@ import { Controller, Get, Param, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { z } from 'zod';
-import { Public } from '../session/session.guard.js';
+import { Public } from '../signin/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
 
 const Anything = z.string().max(60);

@@ -20,7 +20,7 @@ import { CONFIG, type Config } from '../config.js';
 import { kB, Takes } from '../edge/takes.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
-import { Public } from '../session/session.guard.js';
+import { Public } from '../signin/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
 import { SightingService } from './sighting.service.js';
 

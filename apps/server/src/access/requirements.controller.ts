@@ -12,14 +12,14 @@ import {
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
 import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf } from '@underpass/core';
-import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
+import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { Reading } from '../edge/reading.service.js';
 import { kB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 
 const mostPeople = 500;
 

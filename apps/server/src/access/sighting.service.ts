@@ -5,9 +5,10 @@ import { seenDifference } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService, portalName } from '../estate/change.service.js';
-import { CHANNEL, EstateStore } from '../estate/estate.store.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';
+import { Channel } from '../events/channel.service.js';
 
 interface SightingRow {
   at: Date;
@@ -25,6 +26,7 @@ export class SightingService {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly changes: ChangeService,
   ) {}
 
@@ -38,7 +40,7 @@ export class SightingService {
       'INSERT INTO sighting (id, at, person, portal, outcome, saw, opened, steps) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
       [uuidV7(), report.at, report.person, report.portal, report.outcome, report.saw, report.opened, JSON.stringify(report.steps)],
     );
-    await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ sighting: report.person })]);
+    await this.channel.tell({ type: 'sighting', id: report.person });
     if (report.outcome === 'list' || report.outcome === 'session') await this.signedIn(report, person.groups);
     if (report.outcome === 'session' && Object.keys(report.steps).length > 0) {
       const measurement: Measurement = {

@@ -30,8 +30,8 @@ import {
 } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
-import type { SignedRequest } from '../session/session.guard.js';
-import { Needs } from '../session/session.guard.js';
+import type { SignedRequest } from '../signin/session.guard.js';
+import { Needs } from '../signin/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';

@@ -6,7 +6,7 @@ import { PaperService } from '../estate/paper.service.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import type { Progress } from '../jobs/progress.js';
 import { ResultsService } from './results.service.js';
-import { eachInSlices } from './wholeEstate.js';
+import { eachInSlices } from '../jobs/slices.js';
 
 /** Up to this many objects that a change touches, and crossings there are, it is worked out while it is asked for. */
 const fewTouched = 500;
@@ -19,7 +19,9 @@ export class ImpactWork {
     private readonly results: ResultsService,
     private readonly paper: PaperService,
     private readonly jobs: JobsService,
-  ) {}
+  ) {
+    jobs.takes('impact', (job, progress) => this.work(job, progress));
+  }
 
   async of(change: Change, by: string): Promise<Impact | { job: JobView }> {
     this.paper.assertGood(change);
@@ -38,7 +40,7 @@ export class ImpactWork {
     );
   }
 
-  async work(job: JobRow, progress: Progress): Promise<Impact> {
+  private async work(job: JobRow, progress: Progress): Promise<Impact> {
     await this.results.standing();
     return this.tally(job.request as Change, (done, total) => progress.at('evaluating', done, total));
   }

@@ -24,7 +24,7 @@ import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { OrderedResults, type Result } from './orderedResults.js';
-import { eachInSlices, inSlices } from './wholeEstate.js';
+import { eachInSlices, inSlices } from '../jobs/slices.js';
 import { VerdictHistory } from './verdictHistory.js';
 
 /** Objects written at once beyond which everything is evaluated anew. */

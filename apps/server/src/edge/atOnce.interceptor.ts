@@ -2,7 +2,7 @@ import { Injectable, type CallHandler, type ExecutionContext, type NestIntercept
 import { Reflector } from '@nestjs/core';
 import { finalize, type Observable } from 'rxjs';
 import { ProblemError } from '../problems/problem.js';
-import type { SignedRequest } from '../session/session.guard.js';
+import type { SignedRequest } from '../signin/session.guard.js';
 import { AT_ONCE, type AtOnceLimit } from './takes.js';
 
 /** Work that is long or large runs a few at a time: one person cannot take what is there for all. */

@@ -6,8 +6,9 @@ import { DataSource, type EntityManager } from 'typeorm';
 import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
-import { CHANNEL, EstateStore } from './estate.store.js';
+import { EstateStore } from './estate.store.js';
 import { assertValid } from './validate.js';
+import { Channel } from '../events/channel.service.js';
 
 /** Rows of one statement; keeps parameters and memory bounded on large imports. */
 const batch = 1000;
@@ -53,6 +54,7 @@ export class ChangeService {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
+    private readonly channel: Channel,
   ) {}
 
   /** Writers of this process wait for each other before they take a connection: one who waits holds nothing. */
@@ -165,7 +167,7 @@ export class ChangeService {
       onProgress(i + part.length);
     }
     await this.writeMeasurements(manager, measurements, version);
-    await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: summary.slice(0, 200) })]);
+    await this.channel.tell({ type: 'estate', cause: summary.slice(0, 200) }, manager);
   }
 
   /** Keeps measurements; they are never changed afterwards. The year's partition is made when its first row comes. */
@@ -178,7 +180,7 @@ export class ChangeService {
     await this.locked(async (manager) => {
       const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
       await this.writeMeasurements(manager, measurements, version);
-      await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ version, cause: cause.slice(0, 200) })]);
+      await this.channel.tell({ type: 'estate', cause: cause.slice(0, 200) }, manager);
     });
     await this.shown(cause);
   }

@@ -15,9 +15,9 @@ import {
 import { stamped, type ObjectChange } from '@underpass/core';
 import type { Request, Response } from 'express';
 import { z } from 'zod';
-import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.js';
+import { Confirmed, Needs, type SignedRequest } from '../signin/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { SecurityLog } from '../session/securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { CONFIG, type Config } from '../config.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { Reading } from '../edge/reading.service.js';

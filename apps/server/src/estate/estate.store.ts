@@ -1,13 +1,12 @@
-import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
+import { Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { emptyEstate, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
 import { modelOf, type EstateModel, type ObjectChange, type Over } from '@underpass/core';
-import pg from 'pg';
-import { Subject } from 'rxjs';
+import { Subject, type Subscription } from 'rxjs';
 import { setImmediate, setTimeout as wait } from 'node:timers/promises';
 import { DataSource } from 'typeorm';
-import { CONFIG, type Config } from '../config.js';
-import { inSlices } from '../crossing/wholeEstate.js';
+import { Channel } from '../events/channel.service.js';
+import { inSlices } from '../jobs/slices.js';
 import {
   emptyObjects,
   measurementOf,
@@ -18,8 +17,6 @@ import {
   type ObjectRow,
   type Query,
 } from './load.js';
-
-export const CHANNEL = 'underpass_estate';
 
 /** What a refresh brought; null where everything was read anew. */
 export interface StoreChange {
@@ -42,42 +39,45 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   /** Version each object was last written at; removed ones too, so that a form that is behind is noticed. */
   private readonly versions = new Map<string, string>();
   private seen = '0';
-  private listener: pg.Client | null = null;
+  private readonly heard: Subscription;
   private refreshing: Promise<void> = Promise.resolve();
   private catchingUp = false;
-  /** Whether there was a time in which nothing was heard. */
-  private missed = false;
   private closed = false;
   /** The estate as it was read last. It is never changed: whoever holds one goes on with it. */
   model: EstateModel = modelOf(emptyEstate(), []);
   readonly changes = new Subject<StoreChange>();
-  /** Messages for the screens that are not changes of the estate, such as the progress of a field check. */
-  readonly notices = new Subject<{ type: 'check' | 'sighting' | 'sessions' | 'job'; id: string }>();
 
   constructor(
     @InjectDataSource() private readonly data: DataSource,
-    @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    private readonly channel: Channel,
+  ) {
+    this.heard = channel.told.subscribe((message) => {
+      if (message.type === 'estate') this.catchUp(message.cause);
+      // what was told while nothing was heard is read now
+      else if (message.type === 'connected') this.catchUp('reconnected');
+      else if (message.type === 'reread')
+        this.reread(message.cause).catch((error: Error) => this.logger.error(`the estate could not be read: ${error.message}`));
+    });
+  }
 
   get version(): number {
     return Number(this.seen);
   }
   /** Whether changes of other servers are heard and everything known was read. */
   get follows(): boolean {
-    return this.listener !== null && !this.catchingUp;
+    return this.channel.isHeard && !this.catchingUp;
   }
 
   readonly query: Query = (sql, parameters) => this.data.query(sql, parameters as never[]);
 
   /** The first reading must succeed: an estate that could not be read is not an empty one. */
   async onModuleInit(): Promise<void> {
-    await this.load('loaded');
-    await this.listen();
+    await this.refresh('loaded');
   }
 
-  async onApplicationShutdown(): Promise<void> {
+  onApplicationShutdown(): void {
     this.closed = true;
-    await this.listener?.end().catch(() => undefined);
+    this.heard.unsubscribe();
   }
 
   find(kind: ObjectKind, id: string): object | undefined {
@@ -176,53 +176,6 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     for (const row of [...rows, ...measured]) if (BigInt(row.version) > version) version = BigInt(row.version);
     for (const { kind, id, version: at } of rows) this.versions.set(`${kind}/${id}`, at);
     this.seen = String(version);
-  }
-
-  private async listen(): Promise<void> {
-    if (this.closed) return;
-    const client = new pg.Client({ connectionString: this.config.databaseUrl, connectionTimeoutMillis: 5000, keepAlive: true });
-    // the database may be restarting: come back, and read what was missed
-    const again = () => {
-      client.removeAllListeners('end');
-      if (this.closed) return;
-      this.listener = null;
-      this.missed = true;
-      setTimeout(() => {
-        this.listen().catch((error: Error) => this.logger.error(error.message));
-      }, 1000).unref();
-    };
-    client.on('error', () => undefined);
-    client.on('end', again);
-    client.on('notification', (message) => this.hear(message.payload));
-    try {
-      await client.connect();
-      await client.query(`LISTEN ${CHANNEL}`);
-      if (this.closed) return void (await client.end());
-      const back = this.missed;
-      this.missed = false;
-      this.listener = client;
-      if (back) this.catchUp('reconnected');
-    } catch (error) {
-      this.logger.warn(`waiting for the database: ${(error as Error).message}`);
-      again();
-      await client.end().catch(() => undefined);
-    }
-  }
-
-  private hear(payload: string | undefined): void {
-    let notice: { cause?: string; check?: string; job?: string; sighting?: string; sessions?: string; reread?: string };
-    try {
-      notice = JSON.parse(payload ?? '{}') as typeof notice;
-    } catch {
-      return;
-    }
-    if (notice.check) this.notices.next({ type: 'check', id: notice.check });
-    else if (notice.job) this.notices.next({ type: 'job', id: notice.job });
-    else if (notice.sighting) this.notices.next({ type: 'sighting', id: notice.sighting });
-    else if (notice.sessions) this.notices.next({ type: 'sessions', id: notice.sessions });
-    else if (notice.reread)
-      this.reread(notice.reread).catch((error: Error) => this.logger.error(`the estate could not be read: ${error.message}`));
-    else this.catchUp(notice.cause ?? 'a change');
   }
 }
 

@@ -40,7 +40,9 @@ export class ImportService {
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
     private readonly jobs: JobsService,
-  ) {}
+  ) {
+    jobs.takes('import', (job, progress) => this.work(job, progress));
+  }
 
   async job(id: string): Promise<ImportJob> {
     return importOf(await this.jobs.one(id));
@@ -57,7 +59,7 @@ export class ImportService {
   }
 
   /** The work of an import that was asked for. */
-  async work({ input, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
+  private async work({ input, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
     if (!input) throw new ProblemError(422, 'Nothing to import', 'What was sent is not here any more. Import again.');
     const { apply } = request as { apply: boolean };
     return this.run(input, apply, byName, name, (step, done, total) => progress.at(step, done, total));

@@ -2,14 +2,16 @@ import { Controller, Req, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { catchError, exhaustMap, filter, finalize, from, interval, map, merge, of, share, take, takeUntil, type Observable } from 'rxjs';
 import { ResultsService } from '../crossing/results.service.js';
-import { EstateStore } from '../estate/estate.store.js';
 import { tooMany } from '../problems/problem.js';
-import type { SignedRequest } from '../session/session.guard.js';
-import { SessionService } from '../session/session.service.js';
+import type { SignedRequest } from '../signin/session.guard.js';
+import { SessionService } from '../signin/session.service.js';
+import { Channel } from './channel.service.js';
 
 /** How often a stream asks whether its session still stands, ms; what ends here or on another server is told at once. */
 const askEveryMs = 10_000;
 const mostOfOne = 30;
+/** What others tell that is of use to a screen. */
+const forScreens: ReadonlySet<string> = new Set(['check', 'sighting', 'job']);
 
 @ApiTags('events')
 @Controller('events')
@@ -18,7 +20,7 @@ export class EventsController {
 
   constructor(
     private readonly results: ResultsService,
-    private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly sessions: SessionService,
   ) {}
 
@@ -28,9 +30,9 @@ export class EventsController {
     const now = this.open.get(user.id) ?? 0;
     if (now >= mostOfOne) throw tooMany(10, 'Many pages of yours are open. Close some.');
     this.open.set(user.id, now + 1);
-    const { notices } = this.store;
+    const { told } = this.channel;
     // the stream ends with its session, and where the role changes it begins anew
-    const ended = merge(interval(askEveryMs), notices.pipe(filter(({ type, id }) => type === 'sessions' && id === user.id))).pipe(
+    const ended = merge(interval(askEveryMs), told.pipe(filter((message) => message.type === 'sessions' && message.id === user.id))).pipe(
       exhaustMap(() => from(this.sessions.who(token, false)).pipe(catchError(() => of(user)))),
       filter((still) => still === null || still.role !== user.role),
       take(1),
@@ -39,9 +41,9 @@ export class EventsController {
     return merge(
       merge(
         this.results.ready.pipe(map((ready) => ({ type: 'results', data: ready }))),
-        notices.pipe(
-          filter(({ type }) => type !== 'sessions'),
-          map((notice) => ({ type: notice.type, data: notice })),
+        told.pipe(
+          filter(({ type }) => forScreens.has(type)),
+          map((message) => ({ type: message.type, data: message })),
         ),
         interval(20_000).pipe(map((n) => ({ type: 'beat', data: { n } }))),
       ).pipe(takeUntil(ended)),

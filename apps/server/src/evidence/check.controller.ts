@@ -5,10 +5,10 @@ import type { Request } from 'express';
 import { z } from 'zod';
 import { TrustedProxies } from '../edge/address.js';
 import { ProblemError } from '../problems/problem.js';
-import { SecurityLog } from '../session/securityLog.service.js';
-import { Public } from '../session/session.guard.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
+import { Public } from '../signin/session.guard.js';
 import { Doorway } from './doorway.js';
-import { LinkService } from './link.service.js';
+import { CheckLinkService } from './checkLink.service.js';
 
 const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
 /** Wrong tokens of an address that are logged a minute: a flood tells no more than its beginning. */
@@ -21,7 +21,7 @@ export class CheckController {
   private readonly doorway = new Doorway(60_000, Infinity, mostLogged, () => Date.now());
 
   constructor(
-    private readonly links: LinkService,
+    private readonly links: CheckLinkService,
     private readonly log: SecurityLog,
     private readonly proxies: TrustedProxies,
   ) {}

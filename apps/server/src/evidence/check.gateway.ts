@@ -11,12 +11,12 @@ import { ChangeService } from '../estate/change.service.js';
 import { TrustedProxies } from '../edge/address.js';
 import { databaseProblem } from '../problems/databaseProblem.js';
 import { logFailure } from '../problems/lastResort.js';
-import { SecurityLog } from '../session/securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { CheckRoom } from './checkRoom.js';
 import { echoDatagrams } from './datagrams.js';
 import { Doorway } from './doorway.js';
-import { goneBecause, LinkService } from './link.service.js';
+import { goneBecause, CheckLinkService } from './checkLink.service.js';
 import type { TransferCount } from './transfers.js';
 import { plainAddress } from '../edge/plainAddress.js';
 import { isOwnRange, lineOf } from './vantage.js';
@@ -49,7 +49,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024, perMessageDeflate: false });
 
   constructor(
-    private readonly links: LinkService,
+    private readonly links: CheckLinkService,
     private readonly changes: ChangeService,
     private readonly store: EstateStore,
     private readonly log: SecurityLog,

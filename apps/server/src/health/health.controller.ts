@@ -7,8 +7,8 @@ import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
-import { equal } from '../session/secrets.js';
-import { Public } from '../session/session.guard.js';
+import { equal } from '../signin/secrets.js';
+import { Public } from '../signin/session.guard.js';
 import { MetricsService } from './metrics.service.js';
 
 /** Room on the disk below which writing may soon fail, bytes. */

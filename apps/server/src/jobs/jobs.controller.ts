@@ -3,7 +3,7 @@ import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { JobView } from '@underpass/contracts';
 import { z } from 'zod';
 import { ProblemError } from '../problems/problem.js';
-import { Needs, type SignedRequest } from '../session/session.guard.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { JobsService } from './jobs.service.js';
 
 const Uuid = z.uuid();

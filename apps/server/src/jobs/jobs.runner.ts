@@ -5,10 +5,7 @@ import { EventEmitter } from 'node:events';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
-import { ImpactWork } from '../crossing/impactWork.js';
-import { ConsequenceService } from '../access/consequence.service.js';
 import { JobRow } from '../database/entities.js';
-import { ImportService } from '../estate/import.service.js';
 import { logFailure } from '../problems/lastResort.js';
 import { ProblemError } from '../problems/problem.js';
 import { JobsService, task } from './jobs.service.js';
@@ -35,9 +32,6 @@ export class JobRunner implements OnApplicationBootstrap, OnApplicationShutdown 
     @InjectDataSource() private readonly data: DataSource,
     @Inject(CONFIG) private readonly config: Config,
     private readonly jobs: JobsService,
-    private readonly imports: ImportService,
-    private readonly impact: ImpactWork,
-    private readonly consequences: ConsequenceService,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -142,7 +136,7 @@ export class JobRunner implements OnApplicationBootstrap, OnApplicationShutdown 
       await this.jobs.tell(id);
     };
     try {
-      const result = await this.workOf(job, progress);
+      const result = await this.jobs.workOf(job.kind)(job, progress);
       await end({ state: 'done' }, result);
     } catch (error) {
       if (error instanceof Cancelled) return end({ state: 'cancelled', message: 'Called off. Nothing was changed.' });
@@ -164,17 +158,6 @@ export class JobRunner implements OnApplicationBootstrap, OnApplicationShutdown 
       () => true,
       () => false,
     );
-  }
-
-  private workOf(job: JobRow, progress: Progress): Promise<unknown> {
-    switch (job.kind) {
-      case 'import':
-        return this.imports.work(job, progress);
-      case 'impact':
-        return this.impact.work(job, progress);
-      case 'consequence':
-        return this.consequences.work(job, progress);
-    }
   }
 
   async onApplicationShutdown(): Promise<void> {

@@ -4,8 +4,9 @@ import type { JobView } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 import { JobRow } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
-import { CHANNEL } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
+import { Channel } from '../events/channel.service.js';
+import type { Progress } from './progress.js';
 
 /** Name of the one task that the queue knows; what is to be done stands in the job. */
 export const task = 'work';
@@ -15,6 +16,9 @@ const mostOpen = 20;
 const mostOfOne = 4;
 /** How often work is taken up again after a worker died over it. */
 const mostAttempts = 4;
+
+/** What a worker does for a job; resolves to what is told of it. Whoever called it off is told by the progress. */
+export type Work = (job: JobRow, progress: Progress) => Promise<unknown>;
 
 export interface NewJob {
   kind: JobView['kind'];
@@ -28,7 +32,23 @@ export interface NewJob {
 /** Long work, kept in the database: any worker process takes it up, everybody sees how far it is, and it can be called off. */
 @Injectable()
 export class JobsService {
-  constructor(@InjectDataSource() private readonly data: DataSource) {}
+  constructor(
+    @InjectDataSource() private readonly data: DataSource,
+    private readonly channel: Channel,
+  ) {}
+
+  private readonly works = new Map<JobView['kind'], Work>();
+
+  /** A subject says how its long work is done, once, when it is made. */
+  takes(kind: JobView['kind'], work: Work): void {
+    this.works.set(kind, work);
+  }
+
+  workOf(kind: JobView['kind']): Work {
+    const work = this.works.get(kind);
+    if (!work) throw new Error(`nobody takes up work of the kind ${kind}`);
+    return work;
+  }
 
   async start({ kind, name, by, request = {}, input }: NewJob): Promise<JobView> {
     const jobs = this.data.getRepository(JobRow);
@@ -83,7 +103,7 @@ export class JobsService {
   }
 
   async tell(id: string): Promise<void> {
-    await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ job: id })]);
+    await this.channel.tell({ type: 'job', id });
   }
 }
 

@@ -2,8 +2,8 @@ import { Controller, Delete, Get, HttpCode, Param, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Key } from '@underpass/contracts';
 import { ResultsService } from '../crossing/results.service.js';
-import { SecurityLog } from '../session/securityLog.service.js';
-import { Confirmed, Needs, type SignedRequest } from '../session/session.guard.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
+import { Confirmed, Needs, type SignedRequest } from '../signin/session.guard.js';
 import { PersonDataService } from './personData.service.js';
 
 /** What is kept about one person, shown or erased at their request. */

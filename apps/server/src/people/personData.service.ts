@@ -3,11 +3,12 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
-import { CHANNEL, EstateStore } from '../estate/estate.store.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { assertValid } from '../estate/validate.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { forgetPerson } from './forget.js';
 import { leavingOf } from './leaving.js';
+import { Channel } from '../events/channel.service.js';
 
 /** Everything that is kept about one person: shown to them on request, and taken out. */
 @Injectable()
@@ -15,6 +16,7 @@ export class PersonDataService {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly changes: ChangeService,
   ) {}
 
@@ -72,7 +74,7 @@ export class PersonDataService {
       )) as { name: string | null }[];
       await this.changes.write(manager, writes, uuidV7(), by, 'Somebody was erased', null);
       await forgetPerson(manager, id, [person.name, ...history.flatMap(({ name }) => (name ? [name] : []))]);
-      await manager.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ reread: 'somebody was erased' })]);
+      await this.channel.tell({ type: 'reread', cause: 'somebody was erased' }, manager);
     });
     await this.store.reread('somebody was erased');
   }

@@ -5,11 +5,12 @@ import { guestEndMs } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService, ownName } from '../estate/change.service.js';
-import { CHANNEL, EstateStore } from '../estate/estate.store.js';
-import { Patience } from '../session/patience.service.js';
-import { RulesService } from '../session/rules.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { Patience } from '../signin/patience.service.js';
+import { RulesService } from '../signin/rules.service.js';
 import { forgetPerson } from './forget.js';
 import { leavingOf } from './leaving.js';
+import { Channel } from '../events/channel.service.js';
 
 const everyMs = 6 * 3_600_000;
 const dayMs = 86_400_000;
@@ -26,6 +27,7 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly changes: ChangeService,
     private readonly rules: RulesService,
     private readonly patience: Patience,
@@ -53,7 +55,7 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
     const dropped = await this.oldYears(new Date(nowMs).getUTCFullYear() - rules.keepMeasurementsYears);
     const left = await this.whoLeft(rules, nowMs);
     if (dropped || left) {
-      await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ reread: 'old data let go of' })]);
+      await this.channel.tell({ type: 'reread', cause: 'old data let go of' });
       await this.store.reread('old data let go of');
     }
   }

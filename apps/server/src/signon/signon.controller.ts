@@ -6,10 +6,10 @@ import { uuidV7 } from '../database/uuid.js';
 import { kB, Takes } from '../edge/takes.js';
 import { ChangeService, type Applied } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
-import { eachInSlices, KeptAnswers } from '../crossing/wholeEstate.js';
+import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { notFound } from '../problems/problem.js';
-import type { SignedRequest } from '../session/session.guard.js';
+import type { SignedRequest } from '../signin/session.guard.js';
 
 /** Recorded sign-ins, the rules that read them, and what shortcuts would save. */
 @ApiTags('signon')

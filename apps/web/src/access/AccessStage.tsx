@@ -1,14 +1,5 @@
 import { NavLink, Outlet, useLocation } from 'react-router';
-
-const parts = [
-  { to: '/access', name: 'Who sees what', end: true },
-  { to: '/access/publications', name: 'Publications' },
-  { to: '/access/links', name: 'Links and codes' },
-  { to: '/access/guests', name: 'Guests' },
-  { to: '/access/acceptance', name: 'Acceptance' },
-  { to: '/access/requirements', name: 'Requirement sets' },
-  { to: '/access/sign-on', name: 'Sign-on time' },
-];
+import { parts } from './parts.js';
 
 /** The stage "Access": its parts at the left, the chosen one with a piece of bore. */
 export function AccessStage() {
@@ -21,13 +12,13 @@ export function AccessStage() {
         className="no-print pt-4 min-[1000px]:border-r border-rule min-[1000px]:pr-4 min-[1000px]:min-h-[calc(100vh-62px)]"
       >
         <ul className="flex flex-wrap min-[1000px]:block gap-x-4">
-          {parts.map(({ to, name, end }) => (
+          {parts.map(({ to, name, route: { index } }) => (
             <li key={to}>
               <NavLink
                 to={to}
-                end={end ?? false}
+                end={index ?? false}
                 className={({ isActive }) =>
-                  `block py-1 relative ${isActive || (end && onPerson) ? 'font-bold pl-3 before:content-[""] before:absolute before:left-0 before:top-[5px] before:bottom-[5px] before:w-[5.5px] before:bg-tile' : 'text-ink-2 hover:text-ink pl-3'}`
+                  `block py-1 relative ${isActive || (index && onPerson) ? 'font-bold pl-3 before:content-[""] before:absolute before:left-0 before:top-[5px] before:bottom-[5px] before:w-[5.5px] before:bg-tile' : 'text-ink-2 hover:text-ink pl-3'}`
                 }
               >
                 {name}

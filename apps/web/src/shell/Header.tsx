@@ -6,14 +6,9 @@ import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { Find } from './Find.js';
 import { Mark } from './Mark.js';
+import { menu } from './stages.js';
 import { currentTheme, setTheme } from './theme.js';
 
-const stages = [
-  { to: '/board', name: 'Board' },
-  { to: '/crossings', name: 'Crossings' },
-  { to: '/access', name: 'Access' },
-  { to: '/estate', name: 'Estate' },
-];
 const roleWords = { reader: 'reader', engineer: 'access engineer', admin: 'administrator' };
 
 /** The header's lower edge is the ground line; the stage you are in runs beneath it. */
@@ -30,7 +25,7 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
         Underpass
       </NavLink>
       <nav aria-label="Stages of work" className="flex gap-0.5">
-        {stages.map(({ to, name }) => (
+        {menu.map(({ to, name }) => (
           <NavLink
             key={to}
             to={to}

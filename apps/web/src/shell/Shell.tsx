@@ -2,19 +2,20 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { Session } from '@underpass/contracts';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
-import { useLive } from '../api/live.js';
 import { useSession } from '../api/session.js';
 import { useAway, useSessionEnds } from '../api/signals.js';
-import { ConfirmDialog } from '../session/ConfirmDialog.js';
-import { SignInAgain } from '../session/SignInAgain.js';
-import { SignInPage } from '../session/SignInPage.js';
+import { ConfirmDialog } from '../signin/ConfirmDialog.js';
+import { SignInAgain } from '../signin/SignInAgain.js';
+import { SignInPage } from '../signin/SignInPage.js';
 import { NoticeArea } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Header } from './Header.js';
 import { useKeys, walkRows } from './keys.js';
 import { Shortcuts } from './Shortcuts.js';
+import { menu } from './stages.js';
+import { useLive } from './useLive.js';
 
-const AccountPage = lazy(async () => ({ default: (await import('../session/AccountPage.js')).AccountPage }));
+const AccountPage = lazy(async () => ({ default: (await import('../signin/AccountPage.js')).AccountPage }));
 
 /** The frame of every signed-in screen. The address stays while somebody signs in, so that a deep link leads on. */
 export function Shell() {
@@ -76,10 +77,7 @@ function SignedIn({ mustSetUpFactor }: { mustSetUpFactor: boolean }) {
     () => ({
       '/': () => find.current?.focus(),
       '?': () => setSheet((open) => !open),
-      'g b': () => void navigate('/board'),
-      'g c': () => void navigate('/crossings'),
-      'g a': () => void navigate('/access'),
-      'g e': () => void navigate('/estate'),
+      ...Object.fromEntries(menu.map(({ key, to }) => [key, () => void navigate(to)])),
       j: () => walkRows(1),
       k: () => walkRows(-1),
     }),

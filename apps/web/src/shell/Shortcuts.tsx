@@ -1,23 +1,16 @@
 import { useState } from 'react';
 import { Dialog } from '../ui/Dialog.js';
 import { keysAreOff, switchKeys } from './keys.js';
+import { menu, stages } from './stages.js';
 
 const list = [
   ['/', 'Find a person, endpoint or place'],
-  ['g b', 'Board'],
-  ['g c', 'Crossings'],
-  ['g a', 'Access'],
-  ['g e', 'Estate'],
+  ...menu.map(({ key, name }) => [key, name] as const),
   ['j  k', 'Next and previous row'],
   ['Enter  Esc', 'Open, back'],
-  ['1 to 7', 'Bay of the drawing'],
-  ['f', 'Findings'],
-  ['y', 'Try a change'],
-  ['d', 'Keep as draft'],
-  ['i', 'Impact on the estate'],
-  ['t', 'Table in place of the drawing'],
+  ...stages.flatMap(({ shortcuts }) => shortcuts ?? []),
   ['?', 'This list'],
-];
+] as const;
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const [off, setOff] = useState(keysAreOff());

@@ -7,7 +7,7 @@ import { TrustedProxies } from '../edge/address.js';
 import { kB, Takes } from '../edge/takes.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
-import { SecurityLog } from './securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { refusal } from './session.controller.js';
 import { Confirmed, Own, type SignedRequest } from './session.guard.js';
 import { SessionService, type SignInResult } from './session.service.js';

@@ -3,7 +3,7 @@ import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { CheckLinkRequest, CheckLinkView, type Measurement } from '@underpass/contracts';
 import { roundTripsOf } from '@underpass/core';
 import { z } from 'zod';
-import type { SignedRequest } from '../session/session.guard.js';
+import type { SignedRequest } from '../signin/session.guard.js';
 import { uuidV7 } from '../database/uuid.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { Reading } from '../edge/reading.service.js';
@@ -11,15 +11,15 @@ import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { LinkService } from './link.service.js';
+import { CheckLinkService } from './checkLink.service.js';
 
 const Uuid = z.uuid();
 
 @ApiTags('evidence')
 @Controller()
-export class LinksController {
+export class CheckLinksController {
   constructor(
-    private readonly links: LinkService,
+    private readonly links: CheckLinkService,
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
     private readonly reading: Reading,

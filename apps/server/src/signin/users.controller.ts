@@ -4,7 +4,7 @@ import { DoorRules, RoleRequest, UserRequest, type UserView } from '@underpass/c
 import { z } from 'zod';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
-import { SecurityLog } from './securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
 import { UsersService } from './users.service.js';
 

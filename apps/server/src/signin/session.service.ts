@@ -7,13 +7,13 @@ import { DataSource } from 'typeorm';
 import { CONFIG, isOwnMachine, type Config } from '../config.js';
 import { AppSession, AppUser } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
-import { CHANNEL, EstateStore } from '../estate/estate.store.js';
 import { factorStep, hashSpareCode } from './factor.js';
 import { Patience } from './patience.service.js';
 import { RulesService } from './rules.service.js';
 import { Secrets } from './secrets.js';
-import { SecurityLog } from './securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { hashToken, newToken } from './tokens.js';
+import { Channel } from '../events/channel.service.js';
 
 export interface SignedIn {
   id: string;
@@ -55,7 +55,7 @@ export class SessionService implements OnModuleDestroy {
 
   constructor(
     @InjectDataSource() private readonly data: DataSource,
-    private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly patience: Patience,
     private readonly rules: RulesService,
     private readonly log: SecurityLog,
@@ -63,7 +63,7 @@ export class SessionService implements OnModuleDestroy {
   ) {
     this.secrets = new Secrets(config.secretKey);
     // what another server took away is taken away here too
-    this.heard = store.notices.subscribe(({ type }) => {
+    this.heard = channel.told.subscribe(({ type }) => {
       if (type === 'sessions') this.known.clear();
     });
   }
@@ -275,6 +275,6 @@ export class SessionService implements OnModuleDestroy {
   /** Rights of a user changed: they are read anew everywhere. */
   async tell(userId: string): Promise<void> {
     this.known.clear();
-    await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ sessions: userId })]);
+    await this.channel.tell({ type: 'sessions', id: userId });
   }
 }

@@ -3,22 +3,24 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { CheckGreeting, CheckLinkRequest, CheckLinkView, Person } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { DataSource } from 'typeorm';
-import { hashToken, newToken } from '../session/tokens.js';
+import { hashToken, newToken } from '../signin/tokens.js';
 import { CheckLink } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
-import { CHANNEL, EstateStore } from '../estate/estate.store.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { PublicOrigin } from '../edge/publicOrigin.js';
 import { notFound, ProblemError } from '../problems/problem.js';
+import { Channel } from '../events/channel.service.js';
 
 const mostOfOne = 1000;
 const mostInAll = 10_000;
 
 /** Links to field checks: unguessable, kept as hashes, they expire and can be revoked. */
 @Injectable()
-export class LinkService {
+export class CheckLinkService {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
+    private readonly channel: Channel,
     private readonly origin: PublicOrigin,
   ) {}
 
@@ -124,7 +126,7 @@ export class LinkService {
   }
 
   private async tell(id: string): Promise<void> {
-    await this.data.query(`SELECT pg_notify('${CHANNEL}', $1)`, [JSON.stringify({ check: id })]);
+    await this.channel.tell({ type: 'check', id });
   }
 }
 

@@ -1,7 +1,7 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { FindQuery, kindOrder, objectKinds, type FoundObject, type ObjectKind } from '@underpass/contracts';
-import { EstateStore } from '../estate/estate.store.js';
+import { EstateStore } from './estate.store.js';
 
 /** People first, then the kinds in the order people look for them. */
 const kinds: ObjectKind[] = [...new Set<ObjectKind>(['person', 'endpoint', ...kindOrder, ...objectKinds])];

@@ -9,7 +9,7 @@ import { ProblemError } from '../problems/problem.js';
 import { clearWay, cookieNames, cookieOf, setSignedIn, setWay } from './cookies.js';
 import { deviceOf } from './device.js';
 import { ProviderService } from './provider.service.js';
-import { SecurityLog } from './securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Own, Public, type SignedRequest } from './session.guard.js';
 import { SessionService } from './session.service.js';
 import { UsersService } from './users.service.js';

@@ -10,7 +10,7 @@ import { ProblemError, tooMany } from '../problems/problem.js';
 import { clearSignedIn, cookieNames, cookieOf, setSignedIn } from './cookies.js';
 import { deviceOf } from './device.js';
 import { ProviderService } from './provider.service.js';
-import { SecurityLog } from './securityLog.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Own, Public, type SignedRequest } from './session.guard.js';
 import { SessionService, type SignedIn, type SignInResult, type Visitor } from './session.service.js';
 

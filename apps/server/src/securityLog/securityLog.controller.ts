@@ -5,7 +5,7 @@ import type { Response } from 'express';
 import { hostname } from 'node:os';
 import { AtOnce } from '../edge/takes.js';
 import { SecurityLog } from './securityLog.service.js';
-import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
+import { Confirmed, Needs, type SignedRequest } from '../signin/session.guard.js';
 
 const mostExported = 100_000;
 

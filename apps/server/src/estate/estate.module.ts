@@ -1,0 +1,18 @@
+import { Module } from '@nestjs/common';
+import { JobsModule } from '../jobs/jobs.module.js';
+import { SecurityLogModule } from '../securityLog/securityLog.module.js';
+import { EstateController } from './estate.controller.js';
+import { FindController } from './find.controller.js';
+import { EstateStore } from './estate.store.js';
+import { ChangeService } from './change.service.js';
+import { PaperService } from './paper.service.js';
+import { ImportService } from './import.service.js';
+
+/** The estate: read, followed, changed, imported and exported. */
+@Module({
+  imports: [JobsModule, SecurityLogModule],
+  controllers: [EstateController, FindController],
+  providers: [EstateStore, ChangeService, PaperService, ImportService],
+  exports: [EstateStore, ChangeService, PaperService, ImportService],
+})
+export class EstateModule {}

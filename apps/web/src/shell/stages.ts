@@ -1,0 +1,15 @@
+import { accessStage } from '../access/stage.js';
+import { boardStage } from '../board/stage.js';
+import { crossingsStage } from '../crossings/stage.js';
+import { estateStage } from '../estate/stage.js';
+import { signinStage } from '../signin/stage.js';
+import { signonStage } from '../signon/stage.js';
+import type { LiveEvent, Stage } from './stage.js';
+
+/** Every stage, in the order of the menu. */
+export const stages: readonly Stage[] = [boardStage, crossingsStage, accessStage, signonStage, estateStage, signinStage];
+
+export const menu = stages.flatMap(({ menu }) => (menu ? [menu] : []));
+
+/** The first words of all query keys that an event makes old. */
+export const livesOn = (event: LiveEvent): string[] => [...new Set(stages.flatMap(({ live }) => live?.[event] ?? []))];

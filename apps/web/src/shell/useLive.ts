@@ -1,0 +1,19 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import type { LiveEvent } from './stage.js';
+import { livesOn } from './stages.js';
+
+const events: readonly LiveEvent[] = ['results', 'ended', 'check', 'job', 'sighting'];
+
+/** Keeps what is shown live: what the stages say goes old at an event is asked again. */
+export function useLive(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource('/api/events');
+    for (const event of events)
+      source.addEventListener(event, () => {
+        for (const key of livesOn(event)) void client.invalidateQueries({ queryKey: [key] });
+      });
+    return () => source.close();
+  }, [client]);
+}

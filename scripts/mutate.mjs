@@ -1,0 +1,113 @@
+// npm run mutate [subject…]: puts small faults into packages/core, one at a time, and tells which of them no test notices.
+// Each subject (a folder of packages/core/src) is tried against its own tests, and remembered, so that only what changed is tried again.
+// `npm run mutate -- --report` writes what is remembered of all subjects into docs/testing.md without running anything.
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import jestConfig from '../jest.config.js';
+import { ensureModules, root } from './ready.mjs';
+
+const source = join(root, 'packages/core/src');
+const cache = join(root, '.cache/mutate');
+const page = join(root, 'docs/testing.md');
+/** Tests that go over the whole demo estate for every field: they notice a great deal and take minutes for it. */
+const slow = ['change/paper.test.ts'];
+/** What a subject is tried against besides its own tests. */
+const also = { indexes: ['estate', 'change'], hosts: ['tally'], units: ['link', 'evidence'], estate: ['change'] };
+
+const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
+const testsIn = (subject) =>
+  readdirSync(join(source, subject))
+    .filter((name) => name.endsWith('.test.ts') && !slow.includes(`${subject}/${name}`))
+    .map((name) => `packages/core/src/${subject}/${name}`);
+
+function configOf(subject, tests) {
+  const { rootDir: _, displayName: __, ...core } = jestConfig.projects.find(({ displayName }) => displayName === 'core');
+  return {
+    packageManager: 'npm',
+    testRunner: 'jest',
+    testRunnerNodeArgs: ['--experimental-vm-modules', '--no-warnings'],
+    coverageAnalysis: 'perTest',
+    mutate: [`packages/core/src/${subject}/**/*.ts`, '!**/*.test.ts', '!**/index.ts'],
+    ignorePatterns: ['apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
+    tempDirName: `.cache/mutate/sandbox-${subject}`,
+    incremental: true,
+    incrementalFile: `.cache/mutate/${subject}.json`,
+    reporters: ['clear-text', 'progress-append-only', 'json'],
+    jsonReporter: { fileName: `.cache/mutate/${subject}.report.json` },
+    clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: false },
+    concurrency: 2,
+    timeoutMS: 10_000,
+    jest: {
+      projectType: 'custom',
+      enableFindRelatedTests: false,
+      config: { ...core, testMatch: tests.map((path) => `<rootDir>/${path}`) },
+    },
+  };
+}
+
+/** Found: a test failed or ran for ever. Faults that cannot be (the text of a type, an error while loading) count for nothing. */
+function countsOf(subject) {
+  const file = join(cache, `${subject}.report.json`);
+  if (!existsSync(file)) return null;
+  const counts = { noticed: 0, all: 0 };
+  for (const { mutants } of Object.values(JSON.parse(readFileSync(file, 'utf8')).files))
+    for (const { status } of mutants) {
+      if (!['Killed', 'Timeout', 'Survived', 'NoCoverage'].includes(status)) continue;
+      counts.all++;
+      if (status === 'Killed' || status === 'Timeout') counts.noticed++;
+    }
+  return counts;
+}
+
+function report() {
+  const rows = subjects.flatMap((subject) => {
+    const counts = countsOf(subject);
+    if (!counts?.all) return [];
+    return [`| ${subject} | ${counts.all} | ${counts.noticed} | ${Math.round((100 * counts.noticed) / counts.all)} % |`];
+  });
+  const table = ['| subject | faults | noticed | share |', '| --- | ---: | ---: | ---: |', ...rows].join('\n');
+  const text = readFileSync(page, 'utf8');
+  const marked = /(<!-- faults -->\n)[\s\S]*(<!-- end of faults -->)/;
+  writeFileSync(
+    page,
+    text.replace(marked, (_, start, end) => `${start}\n${table}\n\n${end}`),
+  );
+  process.stdout.write(`${table}\n`);
+}
+
+ensureModules();
+const asked = process.argv.slice(2);
+const wanted = asked.filter((name) => !name.startsWith('--'));
+const unknown = wanted.filter((name) => !subjects.includes(name));
+if (unknown.length) {
+  process.stderr.write(`No subject “${unknown[0]}” in packages/core/src. There are: ${subjects.join(', ')}.\n`);
+  process.exit(2);
+}
+if (!asked.includes('--report')) {
+  mkdirSync(cache, { recursive: true });
+  for (const subject of wanted.length ? wanted : subjects) {
+    const tests = [subject, ...(also[subject] ?? [])].flatMap(testsIn);
+    if (!tests.length) {
+      process.stdout.write(`${subject}: no tests of its own\n`);
+      continue;
+    }
+    writeFileSync(join(cache, `${subject}.config.json`), JSON.stringify(configOf(subject, tests), null, 2));
+    const started = Date.now();
+    const { status } = spawnSync(
+      process.execPath,
+      ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', `.cache/mutate/${subject}.config.json`],
+      {
+        cwd: root,
+        stdio: 'inherit',
+        env: { ...process.env, TZ: 'UTC', NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
+      },
+    );
+    const counts = countsOf(subject);
+    process.stdout.write(
+      `${subject}: ${status === 0 && counts ? `${counts.noticed} of ${counts.all} noticed` : 'could not be tried'} (${Math.round((Date.now() - started) / 1000)} s)\n`,
+    );
+    if (status !== 0) process.exitCode = 1;
+  }
+}
+report();
