@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { networkInterfaces } from 'node:os';
 import fc from 'fast-check';
-import { hashToken, newToken } from '../src/signin/tokens.js';
+import { hashToken, newToken } from '../src/secrets/tokens.js';
 import { cookieOf } from '../src/signin/cookies.js';
 import { readConfig } from '../src/config.js';
 import { uuidV7 } from '../src/database/uuid.js';

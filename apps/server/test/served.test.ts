@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { TrustedProxies } from '../src/edge/address.js';
 import { cookieNames } from '../src/signin/cookies.js';
-import { Secrets } from '../src/signin/secrets.js';
+import { Secrets } from '../src/secrets/secrets.js';
 import { makeDatabase, people, startServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;

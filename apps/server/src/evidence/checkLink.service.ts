@@ -3,7 +3,7 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { CheckGreeting, CheckLinkRequest, CheckLinkView, Person } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { DataSource } from 'typeorm';
-import { hashToken, newToken } from '../signin/tokens.js';
+import { hashToken, newToken } from '../secrets/tokens.js';
 import { CheckLink } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { EstateStore } from '../estate/estate.store.js';

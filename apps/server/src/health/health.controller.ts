@@ -7,7 +7,7 @@ import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
-import { equal } from '../signin/secrets.js';
+import { equal } from '../secrets/secrets.js';
 import { Public } from '../signin/session.guard.js';
 import { MetricsService } from './metrics.service.js';
 

@@ -6,7 +6,7 @@ import { CONFIG, type Config } from '../config.js';
 import { PublicOrigin } from '../edge/publicOrigin.js';
 import { isLoopback } from '../edge/plainAddress.js';
 import { ProblemError } from '../problems/problem.js';
-import { Secrets } from './secrets.js';
+import { Secrets } from '../secrets/secrets.js';
 
 /** What is remembered on the way to the provider and back, sealed in a cookie. */
 interface Way {

@@ -10,9 +10,9 @@ import { uuidV7 } from '../database/uuid.js';
 import { factorStep, hashSpareCode } from './factor.js';
 import { Patience } from './patience.service.js';
 import { RulesService } from './rules.service.js';
-import { Secrets } from './secrets.js';
+import { Secrets } from '../secrets/secrets.js';
 import { SecurityLog } from '../securityLog/securityLog.service.js';
-import { hashToken, newToken } from './tokens.js';
+import { hashToken, newToken } from '../secrets/tokens.js';
 import { Channel } from '../events/channel.service.js';
 
 export interface SignedIn {

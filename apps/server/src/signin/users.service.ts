@@ -8,7 +8,7 @@ import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
 import { factorUri, hashSpareCode, newFactorSecret, newSpareCodes, factorStep } from './factor.js';
 import { faultOfPassword } from './passwordStrength.js';
-import { Secrets } from './secrets.js';
+import { Secrets } from '../secrets/secrets.js';
 import { hashPassword, SessionService } from './session.service.js';
 
 const weak = (field: string, problem: string) =>
