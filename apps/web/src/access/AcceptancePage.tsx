@@ -2,11 +2,12 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AcceptanceView, Named, TesterRow } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Pick } from '../ui/Pick.js';
 import { useChosen } from '../ui/useChosen.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
+import { accessQueries } from './queries.js';
 import { SourceMark } from '../ui/SourceMark.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -16,29 +17,23 @@ import { moment } from '../ui/times.js';
 export function AcceptancePage() {
   useTitle('Acceptance');
   const client = useQueryClient();
-  const notice = useNotice();
+  const { run: act } = useAction('foot');
   const canEdit = useCanEdit();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('run');
-  const answer = useQuery({
-    queryKey: ['access', 'acceptance', asked],
-    queryFn: () => call<AcceptanceView>(`access/acceptance${query({ run: asked })}`),
-    refetchInterval: 15_000,
-  });
+  const answer = useQuery(accessQueries.acceptance(asked));
   if (answer.isPending) return <Loading what="the test people" />;
   if (!answer.data)
     return <Failed what={asked ? 'This run' : 'The test people'} error={answer.error} onRetry={() => void answer.refetch()} />;
   const view = answer.data;
   const { run } = view;
-  const send = async (method: string, path: string, body?: unknown) => {
-    try {
+  const send = (method: string, path: string, body?: unknown) =>
+    act(async () => {
       const next = await call<AcceptanceView>(path, method, body);
-      client.setQueryData(['access', 'acceptance', next.run?.id === next.runs[0]?.id ? null : next.run?.id], next);
+      const shown = next.run && next.run.id !== next.runs[0]?.id ? next.run.id : null;
+      client.setQueryData(accessQueries.acceptance(shown).queryKey, next);
       if (method === 'POST' && path === 'access/acceptance') setSearch({}, { replace: true });
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-  };
+    });
   const open = run && !run.signedOffAt ? run : null;
   return (
     <>

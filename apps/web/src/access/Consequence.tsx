@@ -1,13 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { Change, ConsequenceView } from '@underpass/contracts';
-import { useState } from 'react';
 import { call } from '../api/client.js';
 import { cancelJob, useLong } from '../api/jobs.js';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { barOrder } from '../ui/PeopleBar.js';
-import { useNotice } from '../ui/Notice.js';
-import { useUndo } from '../ui/useUndo.js';
+import { useAction } from '../ui/useAction.js';
 import { Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { Work } from '../ui/Work.js';
@@ -25,12 +22,9 @@ export function Consequence({
   kept?: boolean;
   onApplied: () => void;
 }) {
-  const client = useQueryClient();
-  const notice = useNotice();
-  const undo = useUndo();
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
-  const [busy, setBusy] = useState(false);
+  const { busy, run } = useAction('foot');
   const paper = useLong<ConsequenceView>('access/consequence', { change });
   const { job } = paper;
   if (job) return <Work job={job} onCancel={() => void cancelJob(job.id)} />;
@@ -43,34 +37,22 @@ export function Consequence({
   if (!paper.data) return <Loading what="what it comes to" />;
   const { people, rows, verdicts, worst, version } = paper.data;
   const apply = async () => {
-    setBusy(true);
-    try {
+    const done = await run(async () => {
       const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary, seen: version });
-      await client.invalidateQueries();
-      notice({
-        text: `Applied: ${summary}. ${people === 1 ? 'It shows' : `For ${people} people it shows`} at the next sign-in.`,
-        action: { label: 'Take it back', run: () => undo(changeId) },
-      });
-      onApplied();
-    } catch (error) {
-      notice({ text: (error as Error).message });
-      paper.again();
-      setBusy(false);
-    }
+      const shows = people === 1 ? 'It shows' : `For ${people} people it shows`;
+      return { text: `Applied: ${summary}. ${shows} at the next sign-in.`, changeId };
+    });
+    if (done) onApplied();
+    else paper.again();
   };
-  const keep = async () => {
-    setBusy(true);
-    try {
+  const keep = () =>
+    run(async () => {
       const id = await drafts.keep(summary, { change });
-      notice({
+      return {
         text: `Kept as draft: ${summary}. It stands under Changes.`,
         action: { label: 'Drop it', run: () => void drafts.drop(id) },
-      });
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-    setBusy(false);
-  };
+      };
+    });
   return (
     <section aria-label="What it comes to" className="bg-tile-wash/50 border-y border-rule py-2.5 px-3">
       <p className="text-[14px] leading-[18px] font-bold">

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { GuestRow } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,8 +7,8 @@ import { useCanEdit } from '../api/session.js';
 import { LongList } from '../ui/LongList.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useChosen } from '../ui/useChosen.js';
-import { useNotice } from '../ui/Notice.js';
-import { useUndo } from '../ui/useUndo.js';
+import { useAction } from '../ui/useAction.js';
+import { accessQueries } from './queries.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { day } from '../ui/times.js';
@@ -35,13 +35,11 @@ const grid =
 /** Guests, those past their end first: what they can still reach, and one action that withdraws all of it. */
 export function GuestsPage() {
   useTitle('Guests');
-  const client = useQueryClient();
-  const notice = useNotice();
-  const undo = useUndo();
+  const { run } = useAction('foot');
   const canEdit = useCanEdit();
   const { chosen, setChosen, toggle } = useChosen();
   const [sure, setSure] = useState(false);
-  const answer = useQuery({ queryKey: ['access', 'guests'], queryFn: () => call<GuestRow[]>('access/guests') });
+  const answer = useQuery(accessQueries.guests());
   if (answer.isPending) return <Loading what="the guests" />;
   if (!answer.data) return <Failed what="The guests" error={answer.error} onRetry={() => void answer.refetch()} />;
   const rows = answer.data;
@@ -49,19 +47,13 @@ export function GuestsPage() {
   const soon = rows.filter(({ state }) => state === 'ending soon');
   // nobody chosen: those past their end are meant
   const whom = chosen.size ? rows.filter(({ id, reaches }) => chosen.has(id) && reaches.length > 0) : ended;
-  const withdraw = async () => {
+  const withdraw = () => {
     setSure(false);
-    try {
+    return run(async () => {
       const { changeId } = await call<{ changeId: string }>('access/guests/withdraw', 'POST', { people: whom.map(({ id }) => id) });
-      await client.invalidateQueries();
       setChosen(new Set());
-      notice({
-        text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`,
-        action: { label: 'Take it back', run: () => undo(changeId) },
-      });
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
+      return { text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`, changeId };
+    });
   };
   return (
     <>

@@ -1,15 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Named, SavingsView } from '@underpass/contracts';
-import { call, query } from '../api/client.js';
+import type { Named } from '@underpass/contracts';
+import { signonQueries } from '../signon/queries.js';
 
 /** What a link saves those it is for, an opening and in a year: a clause without a capital. */
 export function LinkSaving({ resource, kind = '', target = null }: { resource: Named; kind?: string; target?: Named | null }) {
   const whom = { resource: resource.id, ...(target ? { [kind]: target.id } : {}) };
-  const { data } = useQuery({
-    queryKey: ['signon', 'savings', whom],
-    queryFn: () => call<SavingsView>(`signon/savings${query(whom)}`),
-    placeholderData: (previous) => previous,
-  });
+  const { data } = useQuery(signonQueries.savings(whom));
   const saving = data?.savings.find(({ id }) => id === 'entry link');
   if (!data) return null;
   const who = target ? (kind === 'person' ? target.name : `${whoIs[kind] ?? ''} ${target.name}`) : '';

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useChosen } from '../ui/useChosen.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
+import { accessQueries } from './queries.js';
 import { LongList } from '../ui/LongList.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { MakeLink } from './MakeLink.js';
@@ -27,34 +28,30 @@ const grid =
 export function LinksPage() {
   useTitle('Links and codes');
   const client = useQueryClient();
-  const notice = useNotice();
+  const { run } = useAction('foot');
   const canEdit = useCanEdit();
   const { chosen, setChosen, toggle } = useChosen();
   const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
   const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
-  const answer = useQuery({ queryKey: ['access', 'links'], queryFn: () => call<EntryLinkView[]>('access/links') });
-  const refresh = () => client.invalidateQueries({ queryKey: ['access', 'links'] });
+  const answer = useQuery(accessQueries.links());
+  const refresh = () => client.invalidateQueries({ queryKey: accessQueries.links().queryKey });
   const links = answer.data ?? [];
   const good = links.filter(({ state }) => state === 'good');
   const opened = links.reduce((sum, link) => sum + link.opened, 0);
-  const revoke = async (link: EntryLinkView) => {
-    try {
+  const restore = (link: EntryLinkView) =>
+    run(async () => {
+      await call(`access/links/${link.id}/restore`, 'POST');
+      await refresh();
+    });
+  const revoke = (link: EntryLinkView) =>
+    run(async () => {
       await call(`access/links/${link.id}`, 'DELETE');
       await refresh();
-      notice({
+      return {
         text: `The link “${link.caption}” for ${link.targetName} no longer opens.`,
-        action: {
-          label: 'Let it open again',
-          run: () =>
-            void call(`access/links/${link.id}/restore`, 'POST')
-              .then(refresh)
-              .catch((error: Error) => notice({ text: error.message })),
-        },
-      });
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-  };
+        action: { label: 'Let it open again', run: () => void restore(link) },
+      };
+    });
   return (
     <>
       <div className="flex items-start gap-3 flex-wrap">

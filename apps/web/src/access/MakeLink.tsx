@@ -1,10 +1,11 @@
 import type { EntryLinkView, Named } from '@underpass/contracts';
 import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
 import { LinkSaving } from './LinkSaving.js';
 import { Strip } from '../ui/Strip.js';
+import { useAction } from '../ui/useAction.js';
 
 const kinds = ['endpoint', 'person', 'group', 'location'] as const;
 type Kind = (typeof kinds)[number];
@@ -23,16 +24,10 @@ export function MakeLink({
   const [every, setEvery] = useState<'one' | 'each'>('each');
   const [caption, setCaption] = useState<string | null>(null);
   const [days, setDays] = useState<'30' | '180' | '365' | '1095'>('365');
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, fault, refuse, run } = useAction();
   const make = async () => {
-    if (!resource || !target) {
-      setFault(resource ? 'Choose whom it is for.' : 'Choose the resource it opens.');
-      return;
-    }
-    setBusy(true);
-    setFault(null);
-    try {
+    if (!resource || !target) return refuse(resource ? 'Choose whom it is for.' : 'Choose the resource it opens.');
+    await run(async () => {
       onClose(
         await call<EntryLinkView[]>('access/links', 'POST', {
           resource: resource.id,
@@ -43,10 +38,7 @@ export function MakeLink({
           days: Number(days),
         }),
       );
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-      setBusy(false);
-    }
+    });
   };
   return (
     <Dialog

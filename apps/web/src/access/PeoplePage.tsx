@@ -2,7 +2,6 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { LongList } from '../ui/LongList.js';
 import { Pick } from '../ui/Pick.js';
@@ -11,8 +10,8 @@ import { Strip } from '../ui/Strip.js';
 import { DraftDialog } from './DraftDialog.js';
 import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
+import { accessQueries } from './queries.js';
 
-const pageSize = 200;
 const shows = ['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing'] as const;
 const words: Record<(typeof shows)[number], string> = {
   all: 'Everybody',
@@ -66,13 +65,7 @@ export function PeoplePage() {
       },
       { replace: true },
     );
-  const pages = useInfiniteQuery({
-    queryKey: ['access', 'people', wanted],
-    queryFn: ({ pageParam }) => call<AccessPeople>(`access/people${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
-    placeholderData: (previous) => previous,
-  });
+  const pages = useInfiniteQuery(accessQueries.people(wanted));
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = pages.data?.pages[0]?.total ?? 0;
   return (

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { AccessPersonView, SeenItem, WhyView } from '@underpass/contracts';
+import type { AccessPersonView, SeenItem } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { call, isGone, query } from '../api/client.js';
+import { isGone } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Chains, type ChainRow } from '../drawing/Chain.js';
 import { SourceMark } from '../ui/SourceMark.js';
@@ -12,14 +12,12 @@ import { Consequence } from './Consequence.js';
 import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
 import { moment } from '../ui/times.js';
+import { accessQueries } from './queries.js';
 
 /** One person: what they see through what, and why not the rest. */
 export function PersonPage() {
   const { id = '' } = useParams();
-  const answer = useQuery({
-    queryKey: ['access', 'person', id],
-    queryFn: () => call<AccessPersonView>(`access/people/${encodeURIComponent(id)}`),
-  });
+  const answer = useQuery(accessQueries.person(id));
   if (answer.isPending) return <Loading what="the person" />;
   if (!answer.data || isGone(answer))
     return <Failed what="This person" error={answer.error as Error} onRetry={() => void answer.refetch()} />;
@@ -152,10 +150,7 @@ function Person({ view }: { view: AccessPersonView }) {
 }
 
 function WhyNot({ person, name, resource, onApplied }: { person: string; name: string; resource: string; onApplied: () => void }) {
-  const answer = useQuery({
-    queryKey: ['access', 'why', person, resource],
-    queryFn: () => call<WhyView>(`access/why${query({ person, resource })}`),
-  });
+  const answer = useQuery(accessQueries.why(person, resource));
   if (answer.isPending) return <Loading what="the missing link" />;
   if (!answer.data) return <Failed what="The missing link" error={answer.error} onRetry={() => void answer.refetch()} />;
   const why = answer.data;

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ChainNode, PublicationRow, ResourceReach } from '@underpass/contracts';
+import type { ChainNode, PublicationRow } from '@underpass/contracts';
 import { Fragment } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { call } from '../api/client.js';
 import { Chains, type ChainRow } from '../drawing/Chain.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { accessQueries } from './queries.js';
 
 const node = (kind: ChainNode['kind'], { id, name }: { id: string; name: string }): ChainNode => ({ kind, id, name });
 
@@ -30,7 +30,7 @@ const stateWords = (row: PublicationRow): string =>
 export function PublicationsPage() {
   useTitle('Publications');
   const [search, setSearch] = useSearchParams();
-  const answer = useQuery({ queryKey: ['access', 'publications'], queryFn: () => call<PublicationRow[]>('access/publications') });
+  const answer = useQuery(accessQueries.publications());
   if (answer.isPending) return <Loading what="the publications" />;
   if (!answer.data) return <Failed what="The publications" error={answer.error} onRetry={() => void answer.refetch()} />;
   const rows = answer.data;
@@ -95,10 +95,7 @@ export function PublicationsPage() {
 }
 
 function Reach({ id }: { id: string }) {
-  const answer = useQuery({
-    queryKey: ['access', 'reach', id],
-    queryFn: () => call<ResourceReach>(`access/resources/${encodeURIComponent(id)}`),
-  });
+  const answer = useQuery(accessQueries.reach(id));
   if (answer.isPending) return <Loading what="who reaches it" />;
   if (!answer.data) return <Failed what="Who reaches it" error={answer.error} />;
   const { name, people, ways } = answer.data;

@@ -1,16 +1,11 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { RequirementSetView } from '@underpass/contracts';
 import { useEffect, useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { useNotice } from '../ui/Notice.js';
-import { useUndo } from '../ui/useUndo.js';
+import { useAction } from '../ui/useAction.js';
+import { accessQueries } from './queries.js';
 import { readinessSentence, SetResult } from './SetResult.js';
-
-interface Tried {
-  problems: { line: number; field: string; problem: string }[];
-  sets: RequirementSetView[];
-}
 
 /** A set as text, evaluated while it is written; nothing is kept before it is saved. */
 export function RequirementEditor({
@@ -23,9 +18,7 @@ export function RequirementEditor({
   /** With the set that was kept, with null where it was removed, with nothing where it was left. */
   onDone: (id?: string | null) => void;
 }) {
-  const client = useQueryClient();
-  const notice = useNotice();
-  const undo = useUndo();
+  const { busy, run } = useAction('foot');
   const canEdit = useCanEdit();
   const [text, setText] = useState(first);
   const [settled, setSettled] = useState(first);
@@ -33,37 +26,21 @@ export function RequirementEditor({
     const timer = setTimeout(() => setSettled(text), 350);
     return () => clearTimeout(timer);
   }, [text]);
-  const tried = useQuery({
-    queryKey: ['access', 'try', settled],
-    queryFn: () => call<Tried>('access/requirements/try', 'POST', { text: settled }),
-    placeholderData: (previous) => previous,
-    retry: false,
-  });
+  const tried = useQuery(accessQueries.tried(settled));
   const problems = tried.data?.problems ?? [];
-  const save = async () => {
-    try {
+  const save = () =>
+    run(async () => {
       const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: set?.version ?? 0 });
-      await client.invalidateQueries();
-      notice({ text: `Kept: ${ids.join(', ')}.` });
       onDone(ids[0]);
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-  };
-  const remove = async () => {
-    if (!set) return;
-    try {
+      return { text: `Kept: ${ids.join(', ')}.` };
+    });
+  const remove = () =>
+    run(async () => {
+      if (!set) return;
       const { changeId } = await call<{ changeId: string }>(`access/requirements/${set.id}`, 'DELETE');
-      await client.invalidateQueries();
-      notice({
-        text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`,
-        action: { label: 'Take it back', run: () => undo(changeId) },
-      });
       onDone(set.origin === 'own' ? null : undefined);
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-  };
+      return { text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`, changeId };
+    });
   return (
     <section aria-label="Set as text">
       <label htmlFor="set-text" className="text-ink-2">
@@ -90,7 +67,11 @@ export function RequirementEditor({
       </div>
       <div className="flex gap-3 mt-2">
         {canEdit && (
-          <button className="btn btn-primary" disabled={problems.length > 0 || !tried.data || settled !== text} onClick={() => void save()}>
+          <button
+            className="btn btn-primary"
+            disabled={busy || problems.length > 0 || !tried.data || settled !== text}
+            onClick={() => void save()}
+          >
             Keep this set
           </button>
         )}

@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import type { RequirementSetView } from '@underpass/contracts';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { call } from '../api/client.js';
 import { PeopleBar } from '../ui/PeopleBar.js';
 import { Failed, Loading } from '../ui/States.js';
 import { RequirementEditor } from './RequirementEditor.js';
 import { readinessSentence, SetResult } from './SetResult.js';
 import { useTitle } from '../shell/useTitle.js';
+import { accessQueries } from './queries.js';
 
 const template = `- id: my-feature
   name: My feature
@@ -40,7 +40,7 @@ export function RequirementsPage() {
   useTitle('Requirement sets');
   const [search, setSearch] = useSearchParams();
   const [editing, setEditing] = useState<string | null>(null);
-  const answer = useQuery({ queryKey: ['access', 'requirements'], queryFn: () => call<RequirementSetView[]>('access/requirements') });
+  const answer = useQuery(accessQueries.requirements());
   if (answer.isPending) return <Loading what="the requirement sets" />;
   if (!answer.data) return <Failed what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
   const sets = answer.data;

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import type { LinkTestView, Named, Verdict as VerdictWord } from '@underpass/contracts';
+import type { Named, Verdict as VerdictWord } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
 import { LinkSaving } from './LinkSaving.js';
 import { Verdict } from '../ui/Verdict.js';
+import { accessQueries } from './queries.js';
 
 /** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
 export function TryLink({ first, onClose }: { first?: { resource: Named; person: Named | null } | undefined; onClose: () => void }) {
@@ -14,20 +14,14 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
   const [person, setPerson] = useState<Named | null>(first?.person ?? null);
   const [browser, setBrowser] = useState('chrome');
   const [version, setVersion] = useState<string | null>(null);
-  const browsers = useQuery({
-    queryKey: ['access', 'browsers'],
-    queryFn: () => call<{ id: string; name: string; current: string }[]>('access/links/browsers'),
-    staleTime: Infinity,
-  });
+  const browsers = useQuery(accessQueries.browsers());
   const current = browsers.data?.find(({ id }) => id === browser)?.current ?? '';
   const asked = version ?? current;
   const versioned = /^\d+(\.\d+)*$/.test(asked);
   const ready = resource !== null && person !== null && versioned;
   const test = useQuery({
-    queryKey: ['access', 'link test', resource?.id, person?.id, browser, asked],
-    queryFn: () => call<LinkTestView>('access/links/test', 'POST', { resource: resource?.id, person: person?.id, browser, version: asked }),
+    ...accessQueries.linkTest({ resource: resource?.id, person: person?.id, browser, version: asked }),
     enabled: ready,
-    retry: false,
   });
   return (
     <Dialog

@@ -1,8 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
-import type { Board, LeadingFinding } from '@underpass/core';
 import { Link, useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
+import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
@@ -10,17 +9,11 @@ import { useTitle } from '../shell/useTitle.js';
 import { BoardMatrix } from './BoardMatrix.js';
 import { BoardSection } from './BoardSection.js';
 import { LeadingFindings } from './LeadingFindings.js';
-
-interface BoardAnswer {
-  version: number;
-  at: string;
-  board: Board;
-  leading: LeadingFinding[];
-}
+import { boardQuery } from './queries.js';
 
 /** Where does it hurt now? One sentence, the way with its bays, places × resources, and what leads. */
 export function BoardPage() {
-  const answer = useQuery({ queryKey: ['board'], queryFn: () => call<BoardAnswer>('board') });
+  const answer = useQuery(boardQuery());
   const [search, setSearch] = useSearchParams();
   useTitle('Board');
   if (answer.isPending)

@@ -3,7 +3,7 @@ import type { Change } from '@underpass/contracts';
 import { noChange } from '@underpass/core';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { call, isGone } from '../api/client.js';
+import { isGone } from '../api/client.js';
 import { useDrafts } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
@@ -23,13 +23,14 @@ import { Questions } from './Questions.js';
 import { SignonPanel } from './SignonPanel.js';
 import { TryPanel } from './TryPanel.js';
 import { useEvaluation } from './useEvaluation.js';
+import { crossingQueries } from './queries.js';
 
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
 
 /** One crossing: the sentence, the drawing, the findings, and a change tried on paper. */
 export function CrossingPage() {
   const { id = '' } = useParams();
-  const answer = useQuery({ queryKey: ['crossing', id], queryFn: () => call<CrossingAnswer>(`crossings/${encodeURIComponent(id)}`) });
+  const answer = useQuery(crossingQueries.one(id));
   if (answer.isPending)
     return (
       <div className="px-6">

@@ -1,20 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import {
-  Bay,
-  Verdict as VerdictSchema,
-  type CrossingPage,
-  type CrossingRow,
-  type Verdict as VerdictWord,
-} from '@underpass/contracts/words';
+import { Bay, Verdict as VerdictSchema, type CrossingRow, type Verdict as VerdictWord } from '@underpass/contracts/words';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { call, query } from '../api/client.js';
 import { LongList } from '../ui/LongList.js';
 import { Empty, Failed } from '../ui/States.js';
 import { Verdict, verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
+import { crossingQueries } from './queries.js';
 
-const pageSize = 200;
 const right = (name: string) => ({ name, right: true });
 const filters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
 const grid =
@@ -25,13 +18,7 @@ export function CrossingsPage() {
   const [search, setSearch] = useSearchParams();
   const [text, setText] = useState(search.get('search') ?? '');
   const wanted = Object.fromEntries(filters.map((key) => [key, search.get(key)]));
-  const pages = useInfiniteQuery({
-    queryKey: ['crossings', wanted],
-    queryFn: ({ pageParam }) => call<CrossingPage>(`crossings${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
-    placeholderData: (previous) => previous,
-  });
+  const pages = useInfiniteQuery(crossingQueries.list(wanted));
   useTitle('Crossings');
   const set = (key: string, value: string | null) =>
     setSearch(

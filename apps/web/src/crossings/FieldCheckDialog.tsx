@@ -1,10 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { CheckLinkView, CrossingBetween } from '@underpass/contracts';
 import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Strip } from '../ui/Strip.js';
 import { moment } from '../ui/times.js';
+import { useAction } from '../ui/useAction.js';
+import { checkLinkQueries } from './queries.js';
 
 const stateWords: Record<CheckLinkView['state'], string> = {
   'not opened': 'Not opened yet',
@@ -21,24 +23,15 @@ export function FieldCheckDialog({ between, onClose }: { between: CrossingBetwee
   const [who, setWho] = useState<'person' | 'anyone'>('person');
   const [hours, setHours] = useState('72');
   const [link, setLink] = useState<CheckLinkView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const action = useAction();
   const [copied, setCopied] = useState(false);
-  const live = useQuery({
-    queryKey: ['check-links', link?.id],
-    queryFn: () => call<CheckLinkView>(`check-links/${link?.id}`),
-    enabled: link !== null,
-    staleTime: 0,
-  });
+  const live = useQuery(checkLinkQueries.one(link?.id));
   const state = live.data ?? link;
-  const make = async () => {
-    setFault(null);
-    try {
+  const make = () =>
+    action.run(async () => {
       const person = who === 'person' ? { person: between.person.id, endpoint: between.endpoint.id } : {};
       setLink(await call<CheckLinkView>('check-links', 'POST', { location: between.location.id, hours: Number(hours), ...person }));
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-    }
-  };
+    });
   return (
     <Dialog
       open
@@ -65,7 +58,7 @@ export function FieldCheckDialog({ between, onClose }: { between: CrossingBetwee
             words={{ '4': '4 hours', '24': 'a day', '72': '3 days', '720': '30 days' }}
           />
           <p role="alert" className="col-start-2 text-brick empty:hidden">
-            {fault}
+            {action.fault}
           </p>
           <div className="col-start-2">
             <button className="btn btn-primary" onClick={() => void make()}>

@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import type { Verdict as VerdictWord } from '@underpass/contracts';
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useRef } from 'react';
-import { call } from '../api/client.js';
 import { Failed } from '../ui/States.js';
 import { verdictWords } from '../ui/Verdict.js';
+import { crossingQueries } from './queries.js';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
 
-interface Entry {
+export interface HistoryEntry {
   at: string;
   verdict: VerdictWord;
   delayMs: number;
@@ -22,11 +22,7 @@ const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeri
 /** The verdict over time as a step, every change that moved it marked and named. */
 export function HistoryChart({ id, version }: { id: string; version: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const history = useQuery({
-    queryKey: ['history', id, version],
-    queryFn: () => call<Entry[]>(`crossings/${encodeURIComponent(id)}/history`),
-    placeholderData: (previous) => previous,
-  });
+  const history = useQuery(crossingQueries.history(id, version));
   const entries = history.data;
   useEffect(() => {
     if (!canvas.current || !entries?.length) return;
@@ -41,7 +37,7 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
       };
       const shapes = { clear: 'circle', limited: 'rect', blocked: 'crossRot', unknown: 'triangle' } as const;
       // the last state reaches to now
-      const points = [...entries, { ...(entries.at(-1) as Entry), at: new Date().toISOString(), cause: 'now' }];
+      const points = [...entries, { ...(entries.at(-1) as HistoryEntry), at: new Date().toISOString(), cause: 'now' }];
       return new Chart(canvas.current as HTMLCanvasElement, {
         type: 'line',
         data: {
@@ -90,7 +86,7 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
               displayColors: false,
               callbacks: {
                 label: ({ dataIndex }) => {
-                  const entry = points[dataIndex] as Entry;
+                  const entry = points[dataIndex] as HistoryEntry;
                   return [
                     verdictWords[entry.verdict],
                     `${Math.round(entry.delayMs)} ms, ${Math.round(entry.frameRate)} frames`,

@@ -1,18 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Change, CrossingBetween, CrossingReadiness } from '@underpass/contracts';
+import type { Change, CrossingBetween } from '@underpass/contracts';
 import { isEmpty, type CrossingView } from '@underpass/core';
 import { Link } from 'react-router';
-import { call } from '../api/client.js';
+import { crossingQueries } from './queries.js';
 
 const words: Record<string, string> = { met: 'met', fallback: 'a fallback will do', 'not met': 'not met', 'not known': 'not known' };
 
 /** The ladder step by step, the way to who sees what, and the features that have conditions here. */
 export function OpenPanel({ id, between, view, change }: { id: string; between: CrossingBetween; view: CrossingView; change: Change }) {
-  const answer = useQuery({
-    queryKey: ['crossing', id, 'readiness', change],
-    queryFn: () => call<CrossingReadiness>(`crossings/${encodeURIComponent(id)}/readiness`, 'POST', { change }),
-    placeholderData: (previous) => previous,
-  });
+  const answer = useQuery(crossingQueries.readiness(id, change));
   const why = between.visible ? '' : `?why=${encodeURIComponent(between.resource.id)}`;
   return (
     <section

@@ -1,14 +1,13 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { Change, DraftView, Layer } from '@underpass/contracts';
 import { isApplicable, isEmpty, noChange, type CrossingView } from '@underpass/core';
 import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { Gauge } from '../drawing/Gauge.js';
 import { Arrow } from '../ui/Arrow.js';
 import { useNotice } from '../ui/Notice.js';
-import { useUndo } from '../ui/useUndo.js';
+import { useAction } from '../ui/useAction.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
 import { linkTo } from './changeLink.js';
@@ -42,14 +41,11 @@ export function TryPanel({
   why: CrossingAnswer['why'];
 }) {
   const { between } = answer;
-  const client = useQueryClient();
   const notice = useNotice();
-  const undo = useUndo();
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
   const [layer, setLayer] = useState<Layer>('location');
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const targets: Partial<Record<Layer, { target: string; name: string }>> = {
     organisation: { target: '*', name: 'everybody' },
@@ -89,17 +85,6 @@ export function TryPanel({
       );
   };
   const summary = remedy ?? summaryOf(change);
-  const run = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-    }
-    setBusy(false);
-  };
-  const refresh = () => client.invalidateQueries();
   const apply = () =>
     run(async () => {
       const { changeId } = await call<{ changeId: string }>('changes', 'POST', {
@@ -107,17 +92,13 @@ export function TryPanel({
         summary: summary.slice(0, 300),
         seen: answer.version,
       });
-      await refresh();
       onChange(noChange, null);
-      notice({
-        text: `Applied: ${summary}. It is in force from now on.`,
-        action: { label: 'Take it back', run: () => undo(changeId, `Taken back: ${summary}.`) },
-      });
+      return { text: `Applied: ${summary}. It is in force from now on.`, changeId, takenBack: `Taken back: ${summary}.` };
     });
   const keep = () =>
     run(async () => {
       await drafts.keep(summary, { crossing: answer.id, change });
-      notice({ text: `Kept as draft: ${summary}. Nothing is applied.` });
+      return { text: `Kept as draft: ${summary}. Nothing is applied.` };
     });
   const copy = async () => {
     const link = linkTo(answer.id, change, summary);

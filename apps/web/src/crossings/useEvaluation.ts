@@ -4,6 +4,7 @@ import { isEmpty, type CrossingView, type Slice } from '@underpass/core';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/client.js';
 import type { TryAnswer, TryMessage } from './evaluate.worker.js';
+import { crossingQueries } from './queries.js';
 
 interface Tried {
   view: CrossingView | null;
@@ -17,11 +18,7 @@ const gone = 'this crossing would be no more';
  */
 export function useEvaluation(id: string, version: number, change: Change): Tried {
   const path = `crossings/${encodeURIComponent(id)}`;
-  const slice = useQuery({
-    queryKey: ['crossing', id, 'slice', version],
-    queryFn: () => call<{ slice: Slice | null }>(`${path}/slice`),
-    staleTime: Infinity,
-  });
+  const slice = useQuery(crossingQueries.slice(id, version));
   const worker = useRef<Worker | null>(null);
   const sent = useRef<Slice | null>(null);
   const n = useRef(0);

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { AuditEntry } from '@underpass/contracts';
 import { Link } from 'react-router';
-import { call } from '../api/client.js';
 import { useDrafts, useKeepDraft } from '../api/drafts.js';
 import { cancelJob, useJobs } from '../api/jobs.js';
 import { useCanEdit } from '../api/session.js';
@@ -11,12 +10,13 @@ import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
 import { moment } from '../ui/times.js';
 import { Work } from '../ui/Work.js';
+import { estateQueries } from './queries.js';
 
 /** Who changed what and when; what nothing later rests on can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
   const undo = useUndo();
   const canEdit = useCanEdit();
-  const changes = useQuery({ queryKey: ['changes'], queryFn: () => call<AuditEntry[]>('changes') });
+  const changes = useQuery(estateQueries.changes());
   const drafts = useDrafts();
   const jobs = useJobs();
   const open = (jobs.data ?? []).filter(({ state }) => state === 'waiting' || state === 'running');

@@ -3,19 +3,14 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { kindOrder, kindWords, listColumns, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
-import { call, download, query } from '../api/client.js';
+import { download } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { NoSuchKind } from './NoSuchKind.js';
 import { cellOf, nameOf } from './kinds.js';
-
-interface Page {
-  total: number;
-  rows: Record<string, unknown>[];
-}
-const pageSize = 200;
+import { estateQueries } from './queries.js';
 
 /** The estate as it is written down: every object by kind, to look at, edit, bring in and take out. */
 export function EstatePage() {
@@ -26,13 +21,8 @@ export function EstatePage() {
   const canEdit = useCanEdit();
   const notice = useNotice();
   const unknown = wanted !== undefined && !kindOrder.includes(wanted as ObjectKind);
-  const counts = useQuery({ queryKey: ['estate', 'counts'], queryFn: () => call<{ kind: ObjectKind; count: number }[]>('estate') });
-  const pages = useInfiniteQuery({
-    queryKey: ['estate', kind, text],
-    queryFn: ({ pageParam }) => call<Page>(`estate/${kind}${query({ search: text, offset: pageParam, limit: pageSize })}`),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
-  });
+  const counts = useQuery(estateQueries.counts());
+  const pages = useInfiniteQuery(estateQueries.list(kind, text));
   useTitle(kindWords[kind].many);
   const total = pages.data?.pages[0]?.total ?? 0;
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];

@@ -2,9 +2,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ImportJob } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useTitle } from '../shell/useTitle.js';
 import { ImportOutcome } from './ImportOutcome.js';
+import { useAction } from '../ui/useAction.js';
+import { estateQueries } from './queries.js';
 
 const mostBytes = 70_000_000;
 
@@ -12,17 +14,11 @@ const mostBytes = 70_000_000;
 export function ImportPage() {
   const [files, setFiles] = useState<Record<string, string>>({});
   const [jobId, setJobId] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, refuse, run } = useAction();
   const [over, setOver] = useState(false);
   const folder = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
-  const job = useQuery({
-    queryKey: ['import', jobId],
-    queryFn: () => call<ImportJob>(`estate/import/${jobId}`),
-    enabled: jobId !== null,
-    staleTime: 0,
-    refetchInterval: ({ state }) => (state.data?.state === 'running' || !state.data ? 300 : false),
-  });
+  const job = useQuery(estateQueries.import(jobId));
   useTitle('Import');
   useEffect(() => {
     folder.current?.setAttribute('webkitdirectory', '');
@@ -30,21 +26,16 @@ export function ImportPage() {
   useEffect(() => {
     if (job.data?.state === 'applied') void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'import' });
   }, [job.data?.state, client]);
-  const start = async (chosen: Record<string, string>, apply: boolean) => {
-    setFault(null);
+  const start = (chosen: Record<string, string>, apply: boolean) => {
     setJobId(null);
-    try {
-      setJobId((await call<ImportJob>('estate/import', 'POST', { files: chosen, apply })).id);
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-    }
+    return run(async () => setJobId((await call<ImportJob>('estate/import', 'POST', { files: chosen, apply })).id));
   };
   const take = async (list: FileList | null) => {
     const chosen = [...(list ?? [])].filter((file) => /\.(csv|ya?ml)$/.test(file.name));
     if (chosen.length === 0)
-      return setFault('There is no CSV or YAML file among them. An estate folder holds files such as people.csv and pools.yaml.');
+      return refuse('There is no CSV or YAML file among them. An estate folder holds files such as people.csv and pools.yaml.');
     if (chosen.reduce((sum, file) => sum + file.size, 0) > mostBytes)
-      return setFault('These files are larger than 70 MB together. Import them in parts.');
+      return refuse('These files are larger than 70 MB together. Import them in parts.');
     const texts = Object.fromEntries(await Promise.all(chosen.map(async (file) => [file.name, await file.text()] as const)));
     setFiles(texts);
     await start(texts, false);

@@ -1,9 +1,9 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { Strip } from '../ui/Strip.js';
 import { useTitle } from '../shell/useTitle.js';
+import { useAction } from '../ui/useAction.js';
 
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 
@@ -13,14 +13,12 @@ export function MeasurementPage() {
   const [vantage, setVantage] = useState<(typeof vantages)[number]>('desk');
   const [location, setLocation] = useState('');
   const [endpoint, setEndpoint] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, run } = useAction();
   const [done, setDone] = useState<{ kind: string; summary: Record<string, number | null> } | null>(null);
-  const client = useQueryClient();
   useTitle('Measurement');
-  const submit = async () => {
-    setFault(null);
+  const submit = () => {
     setDone(null);
-    try {
+    return run(async () => {
       setDone(
         await call('measurements', 'POST', {
           text,
@@ -29,10 +27,7 @@ export function MeasurementPage() {
           ...(endpoint.trim() ? { endpoint: endpoint.trim() } : {}),
         }),
       );
-      await client.invalidateQueries();
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-    }
+    });
   };
   return (
     <div className="px-6 pt-[15px] max-w-[900px]">
@@ -103,7 +98,9 @@ export function MeasurementPage() {
           {fault}
         </p>
         <div className="col-start-2">
-          <button className="btn btn-primary">Keep the measurement</button>
+          <button className="btn btn-primary" disabled={busy}>
+            Keep the measurement
+          </button>
         </div>
       </form>
       {done && (

@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { kindOrder, type AuditEntry, type ObjectKind } from '@underpass/contracts';
+import { kindOrder, type ObjectKind } from '@underpass/contracts';
 import { useParams } from 'react-router';
-import { call, isGone } from '../api/client.js';
+import { isGone } from '../api/client.js';
 import { Failed, Loading } from '../ui/States.js';
 import { NoSuchKind } from './NoSuchKind.js';
 import { ObjectForm } from './ObjectForm.js';
+import { estateQueries } from './queries.js';
 
 /** One object of the estate: a form from the same definition as the files, with who changed it and when. */
 export function ObjectPage() {
@@ -12,12 +13,7 @@ export function ObjectPage() {
   const kind = word as ObjectKind;
   const known = kindOrder.includes(kind);
   const fresh = id === 'new';
-  const answer = useQuery({
-    queryKey: ['estate', kind, 'one', id],
-    queryFn: () =>
-      call<{ object: Record<string, unknown>; version: string; history: AuditEntry[] }>(`estate/${kind}/${encodeURIComponent(id)}`),
-    enabled: known && !fresh,
-  });
+  const answer = useQuery({ ...estateQueries.one(kind, id), enabled: known && !fresh });
   if (!known)
     return (
       <div className="px-6 pt-4">

@@ -1,30 +1,24 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, download } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
 
 /** For administrators: everything that is kept about one person, as a file, and erased for good. */
 export function PersonData({ id, name }: { id: string; name: string }) {
   const [asking, setAsking] = useState(false);
   const [typed, setTyped] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const client = useQueryClient();
+  const { fault, run } = useAction();
   const navigate = useNavigate();
   const notice = useNotice();
   const path = `people/${encodeURIComponent(id)}/data`;
-  const erase = async () => {
-    setFault(null);
-    try {
+  const erase = () =>
+    run(async () => {
       await call(path, 'DELETE');
-      await client.invalidateQueries();
-      notice({ text: `${id} is erased. What was worked out for them stays as counts.` });
       void navigate('/estate/person');
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-  };
+      return { text: `${id} is erased. What was worked out for them stays as counts.` };
+    });
   return (
     <section aria-labelledby="kept" className="mt-6 border-t border-rule pt-3">
       <h2 id="kept">What is kept about them</h2>

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { FoundObject } from '@underpass/contracts';
 import { useDeferredValue, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call, query } from '../api/client.js';
+import { estateQueries } from '../estate/queries.js';
 
 /** Finds any object by name or identifier: arrow keys choose, Enter opens, Esc leaves. */
 export function Find({ input }: { input: React.RefObject<HTMLInputElement | null> }) {
@@ -12,12 +12,7 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
   const list = useId();
   const navigate = useNavigate();
   const wanted = useDeferredValue(text.trim());
-  const found = useQuery({
-    queryKey: ['find', wanted],
-    queryFn: () => call<FoundObject[]>(`find${query({ q: wanted })}`),
-    enabled: wanted.length > 0,
-    placeholderData: (previous) => previous,
-  });
+  const found = useQuery(estateQueries.found(wanted));
   const rows = wanted ? (found.data ?? []) : [];
   const go = (row: FoundObject | undefined) => {
     if (!row) return;

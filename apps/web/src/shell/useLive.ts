@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { followResults, resultsTold } from '../api/refresh.js';
 import type { LiveEvent } from './stage.js';
 import { livesOn } from './stages.js';
 
@@ -9,10 +10,12 @@ const events: readonly LiveEvent[] = ['results', 'ended', 'check', 'job', 'sight
 export function useLive(): void {
   const client = useQueryClient();
   useEffect(() => {
+    followResults(livesOn('results'));
     const source = new EventSource('/api/events');
     for (const event of events)
       source.addEventListener(event, () => {
         for (const key of livesOn(event)) void client.invalidateQueries({ queryKey: [key] });
+        if (event === 'results') resultsTold();
       });
     return () => source.close();
   }, [client]);

@@ -1,11 +1,12 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { OwnAccount } from '@underpass/contracts';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
+import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
 import { FactorSection } from './FactorSection.js';
@@ -13,7 +14,7 @@ import { FactorSection } from './FactorSection.js';
 /** One's own account: the password, the second factor, and where one is signed in. */
 export function AccountPage() {
   const session = useSession();
-  const account = useQuery({ queryKey: ['account'], queryFn: () => call<OwnAccount>('account') });
+  const account = useQuery(signinQueries.account());
   const [search] = useSearchParams();
   useTitle('Your account');
   if (!session.data) return null;
@@ -57,26 +58,17 @@ const blank = { password: '', code: '', next: '' };
 
 function PasswordSection({ factor, email }: { factor: boolean; email: string }) {
   const [form, setForm] = useState(blank);
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const [busy, setBusy] = useState(false);
-  const client = useQueryClient();
-  const notice = useNotice();
-  const save = async () => {
-    setBusy(true);
-    setFaults({});
-    try {
+  const action = useAction();
+  const { busy, run } = action;
+  const save = () =>
+    run(async () => {
       await call('account/password', 'PUT', { password: form.password, next: form.next, ...(factor ? { code: form.code } : {}) });
       setForm(blank);
-      notice({ text: 'Your password is changed. Everywhere else you are signed out.' });
-      await client.invalidateQueries({ queryKey: ['account'] });
-    } catch (error) {
-      const problem = error instanceof ApiError ? error.problem : null;
-      const fields = Object.fromEntries((problem?.fields ?? []).map(({ field, problem: text }) => [field, text]));
-      if (fields.password) fields.password = 'This is not your password.';
-      setFaults(problem?.fields ? fields : { next: (error as Error).message });
-    }
-    setBusy(false);
-  };
+      return { text: 'Your password is changed. Everywhere else you are signed out.' };
+    });
+  const faults: Record<string, string> = { ...action.faults };
+  if (faults.password) faults.password = 'This is not your password.';
+  if (action.fault !== null && Object.keys(faults).length === 0) faults.next = action.fault;
   const field = (name: keyof typeof blank, label: string, complete: string, hint?: string) => (
     <>
       <label htmlFor={`own-${name}`} className="pt-1.5">
@@ -127,13 +119,12 @@ function PasswordSection({ factor, email }: { factor: boolean; email: string }) 
 const sentence = (text: string) => (text[0] as string).toUpperCase() + text.slice(1);
 
 function Sessions({ account }: { account: OwnAccount }) {
-  const client = useQueryClient();
-  const notice = useNotice();
+  const { run } = useAction('foot');
   const end = (id: string) =>
-    void call(`account/sessions/${id}`, 'DELETE')
-      .then(() => client.invalidateQueries({ queryKey: ['account'] }))
-      .then(() => notice({ text: 'That session is ended.' }))
-      .catch((error: Error) => notice({ text: error.message }));
+    void run(async () => {
+      await call(`account/sessions/${id}`, 'DELETE');
+      return { text: 'That session is ended.' };
+    });
   return (
     <section aria-labelledby="sessions-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
       <h2 id="sessions-title">Where you are signed in</h2>

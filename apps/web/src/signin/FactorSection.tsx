@@ -1,42 +1,27 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { FactorOffer, OwnAccount, SpareCodes } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
 
 /** The second factor: scanned, tried with a first code, with spare codes to print. */
 export function FactorSection({ account, throughProvider }: { account: OwnAccount; throughProvider: boolean }) {
   const [offer, setOffer] = useState<FactorOffer | null>(null);
   const [codes, setCodes] = useState<string[] | null>(null);
   const [code, setCode] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const client = useQueryClient();
-  const notice = useNotice();
-  const run = async (work: () => Promise<void>) => {
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-  };
-  const refresh = () =>
-    Promise.all([client.invalidateQueries({ queryKey: ['account'] }), client.invalidateQueries({ queryKey: ['session'] })]);
+  const { fault, run } = useAction();
   const begin = () => run(async () => setOffer(await call<FactorOffer>('account/factor/offer', 'POST')));
   const finish = () =>
     run(async () => {
       setCodes((await call<SpareCodes>('account/factor', 'PUT', { secret: offer?.secret, code })).codes);
       setOffer(null);
       setCode('');
-      await refresh();
     });
   const renew = () => run(async () => setCodes((await call<SpareCodes>('account/factor/spare-codes', 'POST')).codes));
   const remove = () =>
     run(async () => {
       await call('account/factor', 'DELETE');
       setCodes(null);
-      await refresh();
-      notice({ text: 'Your second factor is removed. Signing in asks for the password alone.' });
+      return { text: 'Your second factor is removed. Signing in asks for the password alone.' };
     });
   return (
     <section aria-labelledby="factor-title" className="mt-4 border-t-[1.5px] border-ink pt-3">

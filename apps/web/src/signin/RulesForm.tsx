@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { DoorRules, Role } from '@underpass/contracts';
 import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
-import { useNotice } from '../ui/Notice.js';
+import { call } from '../api/client.js';
+import { useAction } from '../ui/useAction.js';
+import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
 
 const numbers = [
@@ -20,7 +21,7 @@ const roles: [Role, string][] = [
 
 /** What an administrator chooses about sign-ins and about how long things are kept. */
 export function RulesForm() {
-  const rules = useQuery({ queryKey: ['users', 'rules'], queryFn: () => call<DoorRules>('users/rules') });
+  const rules = useQuery(signinQueries.rules());
   if (rules.isPending) return <Loading what="the rules" />;
   if (!rules.data) return <Failed what="The rules" error={rules.error as Error} onRetry={() => void rules.refetch()} />;
   return <Form rules={rules.data} />;
@@ -29,25 +30,20 @@ export function RulesForm() {
 function Form({ rules }: { rules: DoorRules }) {
   const [texts, setTexts] = useState<Record<string, string>>(Object.fromEntries(numbers.map(([key]) => [key, String(rules[key])])));
   const [factorFor, setFactorFor] = useState(rules.factorFor);
-  const [faults, setFaults] = useState<Record<string, string>>({});
   const client = useQueryClient();
-  const notice = useNotice();
-  const save = async () => {
-    setFaults({});
-    try {
+  const action = useAction();
+  const { run } = action;
+  const save = () =>
+    run(async () => {
       const wanted = {
         ...Object.fromEntries(numbers.map(([key]) => [key, /^\d{1,6}$/.test(texts[key]?.trim() ?? '') ? Number(texts[key]) : null])),
         factorFor,
       };
-      client.setQueryData(['users', 'rules'], await call<DoorRules>('users/rules', 'PUT', wanted));
-      notice({ text: 'The rules are in force from now on.' });
-    } catch (error) {
-      const fields = error instanceof ApiError ? error.problem.fields : undefined;
-      setFaults(
-        fields ? Object.fromEntries(fields.map(({ field, problem }) => [field, problem])) : { idleMinutes: (error as Error).message },
-      );
-    }
-  };
+      client.setQueryData(signinQueries.rules().queryKey, await call<DoorRules>('users/rules', 'PUT', wanted));
+      return { text: 'The rules are in force from now on.' };
+    });
+  const faults: Readonly<Record<string, string>> =
+    action.fault !== null && Object.keys(action.faults).length === 0 ? { idleMinutes: action.fault } : action.faults;
   return (
     <form
       className="grid grid-cols-[190px_1fr] gap-y-2 mt-2 items-baseline"

@@ -1,13 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import type { SecurityEvent } from '@underpass/contracts';
 import { Link } from 'react-router';
-import { call, download, query } from '../api/client.js';
+import { download } from '../api/client.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useNotice } from '../ui/Notice.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
+import { signinQueries } from './queries.js';
 
-const pageSize = 100;
 const weighty = new Set([
   'sign-in refused',
   'token refused',
@@ -21,12 +20,7 @@ const weighty = new Set([
 /** What happened at the doors, the latest first. */
 export function SecurityLogPage() {
   const notice = useNotice();
-  const log = useInfiniteQuery({
-    queryKey: ['security-log'],
-    queryFn: ({ pageParam }) => call<SecurityEvent[]>(`security-log${query({ before: pageParam, limit: pageSize })}`),
-    initialPageParam: '',
-    getNextPageParam: (last) => (last.length < pageSize ? undefined : last.at(-1)?.at),
-  });
+  const log = useInfiniteQuery(signinQueries.log());
   useTitle('Log of the doors');
   const take = (format: 'json' | 'syslog') =>
     void download(`security-log/export?format=${format}`, format === 'json' ? 'security.json' : 'security.log').catch((error: Error) =>

@@ -1,9 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { SignInOptions } from '@underpass/contracts';
 import { useSearchParams } from 'react-router';
-import { call } from '../api/client.js';
 import { Mark } from '../shell/Mark.js';
 import { SignInForm } from './SignInForm.js';
+import { signinQueries } from './queries.js';
 
 /** What became of a way to the organisation's sign-in and back. */
 const outcomes: Record<string, string> = {
@@ -17,7 +16,7 @@ const outcomes: Record<string, string> = {
 export function SignInPage() {
   const client = useQueryClient();
   const [search] = useSearchParams();
-  const options = useQuery({ queryKey: ['sign-in options'], queryFn: () => call<SignInOptions>('session/options'), staleTime: Infinity });
+  const options = useQuery(signinQueries.options());
   const outcome = outcomes[search.get('sign-in') ?? ''];
   return (
     <main className="min-h-screen grid grid-rows-[1fr_auto_1fr]">

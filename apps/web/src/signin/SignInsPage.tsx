@@ -1,38 +1,24 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { UserView } from '@underpass/contracts';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { Failed, Loading } from '../ui/States.js';
 import { RulesForm } from './RulesForm.js';
 import { useTitle } from '../shell/useTitle.js';
+import { useAction } from '../ui/useAction.js';
+import { signinQueries } from './queries.js';
 
 const empty = { email: '', name: '', role: 'engineer', password: '' };
 
 /** Who may sign in: for administrators. Nobody's password is ever shown. */
 export function SignInsPage() {
-  const client = useQueryClient();
   const session = useSession();
-  const users = useQuery({ queryKey: ['users'], queryFn: () => call<UserView[]>('users') });
+  const users = useQuery(signinQueries.users());
   const [form, setForm] = useState(empty);
-  const [faults, setFaults] = useState<Record<string, string>>({});
-  const [message, setMessage] = useState<string | null>(null);
+  const { fault, faults, run } = useAction();
   useTitle('Who may sign in');
-  const run = async (work: () => Promise<unknown>) => {
-    setFaults({});
-    setMessage(null);
-    try {
-      await work();
-      await client.invalidateQueries({ queryKey: ['users'] });
-      return true;
-    } catch (error) {
-      const fields = error instanceof ApiError ? error.problem.fields : undefined;
-      setFaults(Object.fromEntries((fields ?? []).map(({ field, problem }) => [field, problem])));
-      setMessage(fields ? 'Nobody was added. Mend the fields above.' : (error as Error).message);
-      return false;
-    }
-  };
+  const message = fault === null || Object.keys(faults).length === 0 ? fault : 'Nobody was added. Mend the fields above.';
   const field = (name: keyof typeof empty, label: string, type = 'text') => (
     <>
       <label htmlFor={`user-${name}`} className="pt-1.5">

@@ -1,32 +1,25 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { Named } from '@underpass/contracts';
 import { secondsOf, type HarReading } from '@underpass/core';
 import { useState } from 'react';
-import { ApiError, call } from '../api/client.js';
+import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Timeline } from '../drawing/Timeline.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
 import { Pick } from '../ui/Pick.js';
 
 const ms = (value: number) => (value >= 1000 ? `${(value / 1000).toFixed(1)} s` : `${Math.round(value)} ms`);
 
 /** A recorded sign-in in steps: what decided, what failed, and where it is kept. */
 export function Recording({ reading, name }: { reading: HarReading; name: string }) {
-  const client = useQueryClient();
-  const notice = useNotice();
+  const { fault, refuse, run } = useAction();
   const canEdit = useCanEdit();
   const [location, setLocation] = useState<Named | null>(null);
   const [endpoint, setEndpoint] = useState<Named | null>(null);
   const [person, setPerson] = useState<Named | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
   const slowest = reading.steps.find((step) => step.name === reading.slowest);
   const keep = async () => {
-    if (!location) {
-      setFault('Choose the location it was recorded at.');
-      return;
-    }
-    setFault(null);
-    try {
+    if (!location) return refuse('Choose the location it was recorded at.');
+    await run(async () => {
       await call('signon/recordings', 'POST', {
         location: location.id,
         ...(endpoint ? { endpoint: endpoint.id } : {}),
@@ -34,11 +27,8 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
         startedAt: reading.startedAt,
         steps: secondsOf(reading),
       });
-      await client.invalidateQueries();
-      notice({ text: `Kept for ${location.name}: ${reading.steps.length} measured steps replace what was assumed.` });
-    } catch (error) {
-      setFault(error instanceof ApiError ? error.message : 'That failed. Try again.');
-    }
+      return { text: `Kept for ${location.name}: ${reading.steps.length} measured steps replace what was assumed.` };
+    });
   };
   return (
     <section aria-labelledby="recording" className="mt-6">

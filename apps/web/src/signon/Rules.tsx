@@ -1,10 +1,9 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { SignonRule } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { signonSteps } from './signonSteps.js';
-import { useNotice } from '../ui/Notice.js';
+import { useAction } from '../ui/useAction.js';
 
 /** Rules that give requests to steps, in the order in which they are tried. A * stands for any text. */
 export function Rules({
@@ -19,8 +18,7 @@ export function Rules({
   version: number;
   onTry: (rules: SignonRule[]) => void;
 }) {
-  const client = useQueryClient();
-  const notice = useNotice();
+  const { run } = useAction('foot');
   const canEdit = useCanEdit();
   const [open, setOpen] = useState(false);
   const [list, setList] = useState(rules);
@@ -35,15 +33,11 @@ export function Rules({
     setList(next);
     if (next.every((rule) => rule.host ?? rule.path)) onTry(next);
   };
-  const save = async (wanted: SignonRule[] | null) => {
-    try {
+  const save = (wanted: SignonRule[] | null) =>
+    run(async () => {
       await call('signon/rules', 'PUT', { rules: wanted, seen: version });
-      await client.invalidateQueries({ queryKey: ['signon', 'rules'] });
-      notice({ text: wanted ? 'The rules are kept for everybody.' : 'The shipped rules count again.' });
-    } catch (error) {
-      notice({ text: (error as Error).message });
-    }
-  };
+      return { text: wanted ? 'The rules are kept for everybody.' : 'The shipped rules count again.' };
+    });
   return (
     <section aria-labelledby="rules" className="mt-6">
       <h2 id="rules">

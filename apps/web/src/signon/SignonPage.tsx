@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Named, SavingsView, SignonRule } from '@underpass/contracts';
+import type { Named, SignonRule } from '@underpass/contracts';
 import type { HarReading } from '@underpass/core';
 import { useState } from 'react';
-import { call, query } from '../api/client.js';
 import { Pick } from '../ui/Pick.js';
 import { Failed, Loading } from '../ui/States.js';
 import type { HarAnswer, HarTask } from './har.worker.js';
 import { Recording } from './Recording.js';
 import { Rules } from './Rules.js';
 import { useTitle } from '../shell/useTitle.js';
+import { signonQueries } from './queries.js';
 
 const mostBytes = 50_000_000;
 
@@ -16,15 +16,8 @@ const mostBytes = 50_000_000;
 export function SignonPage() {
   useTitle('Sign-on time');
   const [group, setGroup] = useState<Named | null>(null);
-  const savings = useQuery({
-    queryKey: ['signon', 'savings', 'group', group?.id],
-    queryFn: () => call<SavingsView>(`signon/savings${query({ group: group?.id })}`),
-    placeholderData: (previous) => previous,
-  });
-  const rules = useQuery({
-    queryKey: ['signon', 'rules'],
-    queryFn: () => call<{ rules: SignonRule[]; shipped: boolean; version: number }>('signon/rules'),
-  });
+  const savings = useQuery(signonQueries.savings(group ? { group: group.id } : {}));
+  const rules = useQuery(signonQueries.rules());
   const [file, setFile] = useState<File | null>(null);
   const [reading, setReading] = useState<HarReading | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Named, ObjectKind } from '@underpass/contracts';
 import { useDeferredValue, useId, useState } from 'react';
-import { call, query } from '../api/client.js';
+import { estateQueries } from '../estate/queries.js';
 
 /** Chooses one object of a kind by name or identifier: type, choose with the arrow keys, Enter takes it. */
 export function Pick({
@@ -23,12 +23,7 @@ export function Pick({
   const [at, setAt] = useState(0);
   const list = useId();
   const wanted = useDeferredValue(text ?? '');
-  const found = useQuery({
-    queryKey: ['estate', kind, 'pick', wanted],
-    queryFn: () => call<{ rows: Named[] }>(`estate/${kind}${query({ search: wanted, limit: 8 })}`),
-    enabled: text !== null,
-    placeholderData: (previous) => previous,
-  });
+  const found = useQuery({ ...estateQueries.pick(kind, wanted), enabled: text !== null });
   const rows = text === null ? [] : (found.data?.rows ?? []);
   const take = (row: Named | undefined) => {
     if (!row) return;

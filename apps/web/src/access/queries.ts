@@ -1,0 +1,80 @@
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type {
+  AcceptanceView,
+  AccessPeople,
+  AccessPersonView,
+  EntryLinkView,
+  GuestRow,
+  LinkTestView,
+  PublicationRow,
+  RequirementSetView,
+  ResourceReach,
+  WhyView,
+} from '@underpass/contracts';
+import { call, query } from '../api/client.js';
+
+const pageSize = 200;
+
+/** A set as text, tried on the estate as it is. */
+export interface TriedSets {
+  problems: { line: number; field: string; problem: string }[];
+  sets: RequirementSetView[];
+}
+
+/** What the screens of the stage ask for, and under which keys it is kept. */
+export const accessQueries = {
+  people: (wanted: Readonly<Record<string, string | null>>) =>
+    infiniteQueryOptions({
+      queryKey: ['access', 'people', wanted],
+      queryFn: ({ pageParam }) => call<AccessPeople>(`access/people${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
+      initialPageParam: 0,
+      getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
+      placeholderData: keepPreviousData,
+    }),
+  person: (id: string) =>
+    queryOptions({
+      queryKey: ['access', 'person', id],
+      queryFn: () => call<AccessPersonView>(`access/people/${encodeURIComponent(id)}`),
+    }),
+  why: (person: string, resource: string) =>
+    queryOptions({
+      queryKey: ['access', 'why', person, resource],
+      queryFn: () => call<WhyView>(`access/why${query({ person, resource })}`),
+    }),
+  publications: () => queryOptions({ queryKey: ['access', 'publications'], queryFn: () => call<PublicationRow[]>('access/publications') }),
+  reach: (resource: string) =>
+    queryOptions({
+      queryKey: ['access', 'reach', resource],
+      queryFn: () => call<ResourceReach>(`access/resources/${encodeURIComponent(resource)}`),
+    }),
+  guests: () => queryOptions({ queryKey: ['access', 'guests'], queryFn: () => call<GuestRow[]>('access/guests') }),
+  links: () => queryOptions({ queryKey: ['access', 'links'], queryFn: () => call<EntryLinkView[]>('access/links') }),
+  browsers: () =>
+    queryOptions({
+      queryKey: ['access', 'browsers'],
+      queryFn: () => call<{ id: string; name: string; current: string }[]>('access/links/browsers'),
+      staleTime: Infinity,
+    }),
+  linkTest: (asked: { resource: string | undefined; person: string | undefined; browser: string; version: string }) =>
+    queryOptions({
+      queryKey: ['access', 'link test', asked],
+      queryFn: () => call<LinkTestView>('access/links/test', 'POST', asked),
+      retry: false,
+    }),
+  requirements: () =>
+    queryOptions({ queryKey: ['access', 'requirements'], queryFn: () => call<RequirementSetView[]>('access/requirements') }),
+  tried: (text: string) =>
+    queryOptions({
+      queryKey: ['access', 'try', text],
+      queryFn: () => call<TriedSets>('access/requirements/try', 'POST', { text }),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  acceptance: (run: string | null) =>
+    queryOptions({
+      queryKey: ['access', 'acceptance', run],
+      queryFn: () => call<AcceptanceView>(`access/acceptance${query({ run })}`),
+      // test people sign in at a portal, which tells when it wants to
+      refetchInterval: 15_000,
+    }),
+};

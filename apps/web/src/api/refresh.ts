@@ -1,0 +1,48 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
+
+/** First words of the keys that are asked again when another version of the estate is evaluated; the shell names them. */
+let following: ReadonlySet<unknown> = new Set();
+let heard = 0;
+const waiting = new Set<() => void>();
+/** After a change its results are told as soon as they stand. Where nothing is told, as without a connection, it is asked after this long, ms. */
+const toldWithinMs = 1500;
+
+export const followResults = (keys: readonly string[]): void => {
+  following = new Set(keys);
+};
+
+/** Results of another version stand, and what follows them is being asked again. */
+export function resultsTold(): void {
+  heard++;
+  for (const done of waiting) done();
+}
+
+/** How many results were told so far. */
+export const resultsSoFar = (): number => heard;
+
+/**
+ * What to do when something was written: what follows the results is asked again when they are told, not before as well; all
+ * else at once.
+ * @returns takes how many results had been told before it was written
+ */
+export function useRefresh(): (before: number) => void {
+  const client = useQueryClient();
+  return useCallback(
+    (before: number) => {
+      const follows = ({ queryKey }: { queryKey: readonly unknown[] }) => following.has(queryKey[0]);
+      void client.invalidateQueries({ predicate: (query) => !follows(query) });
+      if (heard > before) return;
+      const told = () => {
+        clearTimeout(timer);
+        waiting.delete(told);
+      };
+      const timer = setTimeout(() => {
+        waiting.delete(told);
+        void client.invalidateQueries({ predicate: follows });
+      }, toldWithinMs);
+      waiting.add(told);
+    },
+    [client],
+  );
+}
