@@ -21,7 +21,13 @@ describe('E-model', () => {
     expect(lossImpairment('g711', 2)).toBeCloseTo((95 * 2) / 6.3, 9);
     expect(lossImpairment('g711-plc', 2)).toBeCloseTo((95 * 2) / 27.1, 9);
     expect(lossImpairment('g711-plc', 2, 2)).toBeGreaterThan(lossImpairment('g711-plc', 2));
+    // a codec with an impairment of its own: 11 + 84 · 2/21
+    expect(lossImpairment('g729a', 2)).toBeCloseTo(19, 9);
+    // what cannot be lost is none
+    expect(lossImpairment('g729a', -1)).toBe(11);
     expect(voiceQuality(50, 0).r).toBeCloseTo(93.2, 9);
+    // the advantage of access A is added [G.107 §7.6]
+    expect(voiceQuality(50, 0, 'g729a', 1, 10).r).toBeCloseTo(93.2 - 11 + 10, 9);
   });
 
   test('a call through the host is never better than one on the endpoint, and costs 80 kbit/s at the IP layer', () => {
@@ -31,5 +37,32 @@ describe('E-model', () => {
         expect(voiceThroughHost(path).mos).toBeLessThanOrEqual(voiceOnEndpoint(path).mos);
       }
     expect(callMbps).toBeCloseTo(0.08, 9);
+  });
+});
+
+describe('the ways a call is carried, by hand', () => {
+  const of = (delayMs: number, lossPercent: number) => voiceQuality(delayMs, lossPercent, 'g711-plc');
+
+  test('on the endpoint: half a round trip, one buffer, 30 ms of packet, 20 ms onward', () => {
+    // a steady line has the shortest buffer, 20 ms: 50 + 20 + 30 + 20
+    expect(voiceOnEndpoint({ rttMs: 100, jitterMs: 5, lossPercent: 0, transport: 'udp' })).toEqual(of(120, 0));
+    // twice a jitter of 30 ms: 50 + 60 + 30 + 20
+    expect(voiceOnEndpoint({ rttMs: 100, jitterMs: 30, lossPercent: 2, transport: 'udp' })).toEqual(of(160, 2));
+  });
+
+  test('through the host: a whole round trip, two buffers, the host’s 40 ms, and loss on both halves', () => {
+    expect(voiceThroughHost({ rttMs: 100, jitterMs: 5, lossPercent: 0, transport: 'udp' })).toEqual(of(230, 0));
+    // 1 − 0.98² = 3.96 %
+    const lossy = voiceThroughHost({ rttMs: 100, jitterMs: 30, lossPercent: 2, transport: 'udp' });
+    expect(lossy.idd).toBeCloseTo(delayImpairment(310), 9);
+    expect(lossy.ieEff).toBeCloseTo((95 * 3.96) / (3.96 + 25.1), 9);
+  });
+
+  test('over TCP nothing is lost for good; it comes late, by up to a round trip', () => {
+    const over = (lossPercent: number) => voiceThroughHost({ rttMs: 100, jitterMs: 5, lossPercent, transport: 'tcp' });
+    expect(over(0)).toEqual(of(230, 0));
+    expect(over(1)).toEqual(of(280, 0));
+    expect(over(2)).toEqual(of(330, 0));
+    expect(over(10)).toEqual(of(330, 0));
   });
 });
