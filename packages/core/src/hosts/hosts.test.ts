@@ -3,7 +3,8 @@ import type { Host, Pool } from '@underpass/contracts';
 import { brokenRung, chooseHost, graphicsRungs } from './index.js';
 
 const pool = { id: 'p', name: 'Pool', placement: 'spread' } as Pool;
-const host = (id: string, more: Partial<Host> = {}): Host => ({ id, name: id, pool: 'p', places: 10, used: 5, power: 'on', ...more }) as Host;
+const host = (id: string, more: Partial<Host> = {}): Host =>
+  ({ id, name: id, pool: 'p', places: 10, used: 5, power: 'on', ...more }) as Host;
 const chosen = (placement: Pool['placement'], ...hosts: Host[]) => chooseHost({ ...pool, placement }, hosts)?.id;
 
 describe('the ladder to graphics in a host', () => {
@@ -42,7 +43,11 @@ describe('the host a broker gives', () => {
   });
 
   test('awake before asleep before off; power comes before placement', () => {
-    const [on, asleep, off] = [host('on', { used: 9 }), host('asleep', { used: 1, power: 'asleep' }), host('off', { used: 0, power: 'off' })];
+    const [on, asleep, off] = [
+      host('on', { used: 9 }),
+      host('asleep', { used: 1, power: 'asleep' }),
+      host('off', { used: 0, power: 'off' }),
+    ];
     expect(chosen('spread', off, asleep, on)).toBe('on');
     expect(chosen('spread', off, asleep)).toBe('asleep');
     expect(chosen('spread', asleep, off)).toBe('asleep');

@@ -101,7 +101,8 @@ describe('demand worked by hand from the measured table', () => {
 
   test('what an option does to each class', () => {
     const mean = (content: 'text' | 'video' | 'window' | 'page-video', more: object) =>
-      (pictureDemand({ [content]: 1 }, { ...stream, ...more }).meanMbps - sound) / (pictureDemand({ [content]: 1 }, stream).meanMbps - sound);
+      (pictureDemand({ [content]: 1 }, { ...stream, ...more }).meanMbps - sound) /
+      (pictureDemand({ [content]: 1 }, stream).meanMbps - sound);
     expect(mean('text', { fps: 60 })).toBeCloseTo(2 ** 0.7, 9);
     expect([mean('text', { chroma444: true }), mean('page-video', { chroma444: true }), mean('video', { chroma444: true })]).toEqual([
       expect.closeTo(1, 9),

@@ -132,7 +132,12 @@ describe('decoder levels', () => {
   });
 
   test('the level that a mode proves is the lowest that holds it', () => {
-    const modes = { '1080p30': [1920, 1080, 30], '1080p60': [1920, 1080, 60], '2160p30': [3840, 2160, 30], '2160p60': [3840, 2160, 60] } as const;
+    const modes = {
+      '1080p30': [1920, 1080, 30],
+      '1080p60': [1920, 1080, 60],
+      '2160p30': [3840, 2160, 30],
+      '2160p60': [3840, 2160, 60],
+    } as const;
     for (const [mode, [w, h, fps]] of Object.entries(modes)) {
       const proven = (codec: Decoder['codec']) =>
         decodersFromAnswers([{ codec, mode: mode as keyof typeof modes, supported: true, smooth: true, hardware: true }])[0]?.level;
