@@ -56,7 +56,7 @@ export function BoardMatrix({
                   {row.area}
                 </button>
                 <span className="block font-normal text-[12.5px] text-ink-3 whitespace-nowrap overflow-hidden text-ellipsis">
-                  {row.note}
+                  {noteOf(row)}
                 </span>
               </th>
               {shown.map(({ id }) => (
@@ -135,4 +135,12 @@ function Cell({
       )}
     </td>
   );
+}
+
+/** What is beneath the name of a row: its line, or how many places it stands for. */
+function noteOf({ place, locations }: Board['rows'][number]): string {
+  if (locations.length > 1) return `${locations.length} places`;
+  if (!place) return '';
+  if (place.ownLines) return 'own lines';
+  return place.downMbps ? `one line, ${place.downMbps} Mbit/s` : 'line rate not known';
 }

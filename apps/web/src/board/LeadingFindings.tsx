@@ -2,6 +2,7 @@ import type { Verdict } from '@underpass/contracts';
 import type { LeadingFinding } from '@underpass/core';
 import { Link } from 'react-router';
 import { query } from '../api/client.js';
+import { pathTo } from '../crossings/changeLink.js';
 import { Arrow } from '../ui/Arrow.js';
 import { PeopleBar } from '../ui/PeopleBar.js';
 import { verdictInk, VerdictShape } from '../ui/Verdict.js';
@@ -40,7 +41,10 @@ export function LeadingFindings({ findings }: { findings: LeadingFinding[] }) {
                 {finding.remedy && (
                   <>
                     <Link
-                      to={`/crossings/${encodeURIComponent(finding.example)}${query({ try: finding.remedy.named })}`}
+                      to={
+                        pathTo(finding.example, finding.remedy.change, finding.remedy.named) ??
+                        `/crossings/${encodeURIComponent(finding.example)}`
+                      }
                       className="link leading-[18px] mt-1 block"
                     >
                       {finding.remedy.text}

@@ -64,25 +64,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const question = asked ?? worst?.key ?? 'feel';
   useTitle(`${between.person.name}, ${between.resource.name}`);
   useEffect(() => {
-    // a remedy named in the address is tried at once: the Board's findings lead here
-    const wanted = search.get('try');
-    if (!wanted) return;
-    const found = now.findings.flatMap((finding) => finding.remedies).find((candidate) => candidate.text === wanted);
-    if (found) {
-      setChange(found.change);
-      setRemedy(found.text);
-    }
-    setSearch(
-      (old) => {
-        const next = new URLSearchParams(old);
-        next.delete('try');
-        return next;
-      },
-      { replace: true },
-    );
-  }, [search, setSearch, now]);
-  useEffect(() => {
-    // a change that somebody sent along in a link
+    // a change that came along: of a link somebody sent, or of a finding on the Board
     const sent = search.get('change');
     if (!sent) return;
     const named = search.get('named');

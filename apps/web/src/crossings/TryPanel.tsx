@@ -10,7 +10,7 @@ import { useNotice } from '../ui/Notice.js';
 import { useAction } from '../ui/useAction.js';
 import { Strip } from '../ui/Strip.js';
 import { Verdict } from '../ui/Verdict.js';
-import { linkTo } from './changeLink.js';
+import { pathTo } from './changeLink.js';
 import { summaryOf } from './summaryOf.js';
 import { controlsFor, type Control } from './controls.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
@@ -101,8 +101,9 @@ export function TryPanel({
       return { text: `Kept as draft: ${summary}. Nothing is applied.` };
     });
   const copy = async () => {
-    const link = linkTo(answer.id, change, summary);
-    if (!link) return notice({ text: 'This change is too large for a link. Keep it as a draft instead.' });
+    const path = pathTo(answer.id, change, summary);
+    const link = `${location.origin}${path}`;
+    if (!path) return notice({ text: 'This change is too large for a link. Keep it as a draft instead.' });
     try {
       await navigator.clipboard.writeText(link);
       notice({ text: 'The link is copied. Whoever opens it sees this change on paper.' });

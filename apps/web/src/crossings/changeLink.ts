@@ -3,15 +3,15 @@ import type { Change } from '@underpass/contracts';
 /** Addresses may be longer, but not everything that hands them on takes more. */
 const longest = 6000;
 
-/** The address of a crossing with a change to be tried there; null where the change is too large for one. */
-export function linkTo(crossing: string, change: Change, name: string): string | null {
+/** Where a crossing is with a change to be tried there; null where the change is too large for an address. */
+export function pathTo(crossing: string, change: Change, name: string): string | null {
   const bytes = new TextEncoder().encode(JSON.stringify(change));
   const text = btoa(String.fromCharCode(...bytes.slice(0, longest)))
     .replaceAll('+', '-')
     .replaceAll('/', '_')
     .replaceAll('=', '');
   if (bytes.length > longest || text.length > longest) return null;
-  return `${location.origin}/crossings/${encodeURIComponent(crossing)}?change=${text}&named=${encodeURIComponent(name)}`;
+  return `/crossings/${encodeURIComponent(crossing)}?change=${text}&named=${encodeURIComponent(name)}`;
 }
 
 /** The change in an address; null where it holds none that this version knows. Whether it fits the estate is seen when it is tried. */

@@ -1,15 +1,55 @@
-import type { Endpoint, PeripheralKind } from '@underpass/contracts';
+import type { Bay, ClientKind, Endpoint, PeripheralKind } from '@underpass/contracts';
 import { portFit, type PortFit } from '../screens/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Session } from './session.js';
+
+/** What keeps something on the desk from the session, or narrows it. */
+export type DeskReason =
+  | { code: 'screens not known' | 'fewer by setting' | 'too many pixels' | 'too many screens' | 'port too small' }
+  | { code: 'port slow'; highestHz: number }
+  | { code: 'client cannot'; clientKind: ClientKind }
+  | { code: 'rules forbid' | 'personal device' | 'gateway without USB' };
+
+/** Where each reason lies on the way. */
+export const bayOfReason = ({ code }: DeskReason): Bay =>
+  code === 'rules forbid' || code === 'gateway without USB' ? 'Gateway' : 'Endpoint';
+
+/** The reason in words, to go on after a name and a colon. */
+export function deskWhy(because: DeskReason | null): string {
+  switch (because?.code) {
+    case undefined:
+      return '';
+    case 'screens not known':
+      return 'the screens are not known';
+    case 'fewer by setting':
+      return 'the settings use fewer screens';
+    case 'too many pixels':
+      return 'more pixels than the client takes';
+    case 'too many screens':
+      return 'more screens than the client takes';
+    case 'port too small':
+      return 'its port carries no such size';
+    case 'port slow':
+      return `its port carries ${because.highestHz} Hz only`;
+    case 'client cannot':
+      return `a ${because.clientKind} has no way for it`;
+    case 'rules forbid':
+      return 'the rules do not let it through';
+    case 'personal device':
+      return 'not from a personal device';
+    case 'gateway without USB':
+      return 'the gateway carries no USB';
+  }
+}
 
 export interface DeskItem {
   name: string;
   /** null where it is not known. */
   works: boolean | null;
   carriedAs: 'session' | 'channel' | 'raw USB' | 'local only' | 'not allowed' | 'not known';
-  why: string;
+  /** Why it does not work, or not wholly; null where there is nothing to say. In words: `deskWhy`. */
+  because: DeskReason | null;
   screen: number | undefined;
   peripheral: PeripheralKind | undefined;
 }
@@ -41,39 +81,34 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
     name: string,
     works: boolean | null,
     carriedAs: DeskItem['carriedAs'],
-    why: string,
+    because: DeskReason | null,
     screen?: number,
     peripheral?: PeripheralKind,
-  ) => items.push({ name, works, carriedAs, why, screen, peripheral });
+  ) => items.push({ name, works, carriedAs, because, screen, peripheral });
   const { native } = session;
-  if (!native) add('Screens', null, 'not known', 'the screens are not known');
+  if (!native) add('Screens', null, 'not known', { code: 'screens not known' });
   else {
     const ports = portFits(endpoint);
     for (let i = 0; i < native.length; i++) {
       const name = native.length === 1 ? 'Screen' : (screenNames[i] ?? 'Screen');
       const fit = ports[i];
       if (i >= session.screens.length) {
-        const why =
-          session.leftBecause === 'setting'
-            ? 'the settings use fewer screens'
-            : session.leftBecause === 'pixels'
-              ? 'more pixels than the client takes'
-              : 'more screens than the client takes';
+        const code = { setting: 'fewer by setting', pixels: 'too many pixels', client: 'too many screens' } as const;
         // leaving a screen out by a setting is a choice, not a fault
-        add(name, session.leftBecause === 'setting', 'local only', why, i);
-      } else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', 'its port carries no such size', i);
-      else add(name, true, 'session', fit && !fit.fits ? `its port carries ${fit.highestHz} Hz only` : '', i);
+        add(name, session.leftBecause === 'setting', 'local only', { code: code[session.leftBecause ?? 'client'] }, i);
+      } else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', { code: 'port too small' }, i);
+      else add(name, true, 'session', fit && !fit.fits ? { code: 'port slow', highestHz: fit.highestHz } : null, i);
     }
   }
   const limited = endpoint.ownership === 'personal' && s['security.personalDevices'] === 'limited';
   for (const peripheral of endpoint.peripherals) {
     const name = peripheralWords[peripheral];
-    const no = (why: string) => add(name, false, 'not allowed', why, undefined, peripheral);
-    if (!session.limits.carries.includes(peripheral)) no(`a ${endpoint.clientKind} has no way for it`);
-    else if (!s['redirection.devices'].includes(peripheral)) no('the rules do not let it through');
-    else if (limited && peripheral === 'storage') no('not from a personal device');
-    else if (peripheral === 'scanner' && !facts.gateway.usb) no('the gateway carries no USB');
-    else add(name, true, peripheral === 'scanner' ? 'raw USB' : 'channel', '', undefined, peripheral);
+    const no = (because: DeskReason) => add(name, false, 'not allowed', because, undefined, peripheral);
+    if (!session.limits.carries.includes(peripheral)) no({ code: 'client cannot', clientKind: endpoint.clientKind });
+    else if (!s['redirection.devices'].includes(peripheral)) no({ code: 'rules forbid' });
+    else if (limited && peripheral === 'storage') no({ code: 'personal device' });
+    else if (peripheral === 'scanner' && !facts.gateway.usb) no({ code: 'gateway without USB' });
+    else add(name, true, peripheral === 'scanner' ? 'raw USB' : 'channel', null, undefined, peripheral);
   }
   return items;
 }

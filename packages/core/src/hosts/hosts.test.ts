@@ -8,7 +8,7 @@ const host = (id: string, more: Partial<Host> = {}): Host =>
 const chosen = (placement: Pool['placement'], ...hosts: Host[]) => chooseHost({ ...pool, placement }, hosts)?.id;
 
 describe('the ladder to graphics in a host', () => {
-  const ready = { card: true, driver: true, mode: 'display', usedForSessions: true } as const;
+  const ready = { card: true, driver: true, mode: 'display', usedForSessions: true, encoder: true } as const;
 
   test('is climbed in its order: the first rung that is missing is told, whatever is missing above it', () => {
     expect(graphicsRungs.map(({ field }) => field)).toEqual(['card', 'driver', 'mode', 'usedForSessions']);
@@ -29,16 +29,16 @@ describe('the host a broker gives', () => {
     const hosts = [host('a', { used: 5 }), host('b', { used: 2 }), host('c', { used: 9 })];
     expect(chosen('spread', ...hosts)).toBe('b');
     expect(chosen('spread', ...hosts.reverse())).toBe('b');
-    expect(chosen('fill', ...hosts)).toBe('c');
-    expect(chosen('fill', ...hosts.reverse())).toBe('c');
+    expect(chosen('fill first', ...hosts)).toBe('c');
+    expect(chosen('fill first', ...hosts.reverse())).toBe('c');
   });
 
   test('one with its last place still counts, one without comes last even awake', () => {
     const last = host('last', { used: 9 });
     const full = host('full', { used: 10 });
-    expect(chosen('fill', full, last)).toBe('last');
-    expect(chosen('fill', last, full)).toBe('last');
-    expect(chosen('fill', full, host('off', { used: 0, power: 'off' }))).toBe('off');
+    expect(chosen('fill first', full, last)).toBe('last');
+    expect(chosen('fill first', last, full)).toBe('last');
+    expect(chosen('fill first', full, host('off', { used: 0, power: 'off' }))).toBe('off');
     expect(chosen('spread', full)).toBe('full');
   });
 
@@ -57,7 +57,7 @@ describe('the host a broker gives', () => {
     const { used: _, ...unknown } = host('x');
     expect(chosen('spread', host('a', { used: 1 }), unknown as Host)).toBe('x');
     expect(chosen('spread', host('b'), host('a'))).toBe('a');
-    expect(chosen('fill', host('a'), host('b'))).toBe('a');
+    expect(chosen('fill first', host('a'), host('b'))).toBe('a');
     expect(chosen('spread')).toBeUndefined();
   });
 });

@@ -141,7 +141,7 @@ describe('who an entry is for', () => {
     expect(conditionHolds(entry(undefined), subject)).toBe(true);
     expect(conditionHolds(entry({ lineKind: 'fibre', metered: false }), subject)).toBe(true);
     expect(conditionHolds(entry({ lineKind: 'fibre', metered: true }), subject)).toBe(false);
-    expect(conditionHolds(entry({ lineKind: 'copper', metered: false }), subject)).toBe(false);
+    expect(conditionHolds(entry({ lineKind: 'dsl', metered: false }), subject)).toBe(false);
   });
 
   test('resolving all at once is resolving each; what nobody set is the default, and is nobody’s', () => {

@@ -4,7 +4,8 @@ import type { CrossingRef, EstateModel } from '../estate/index.js';
 
 export interface BoardRow {
   area: string;
-  note: string;
+  /** Its one place and the line there; null where the row is of several, or the place is not known. */
+  place: { ownLines: boolean; downMbps: number | null } | null;
   /** People of the row, each at the worst of their crossings there. */
   people: Counts;
   cells: Record<string, Counts>;
@@ -133,7 +134,7 @@ export class BoardTally {
           const locations = [...row.locations.keys()].sort();
           return {
             area,
-            note: noteOf(model, locations),
+            place: placeOf(model, locations),
             people: { ...row.people.counts },
             cells: Object.fromEntries(own.flatMap((id) => (row.cells.has(id) ? [[id, { ...(row.cells.get(id) as WorstOf).counts }]] : []))),
             rest: restOf(row, new Set(own), key),
@@ -158,12 +159,9 @@ function restOf(row: Row, own: ReadonlySet<string>, columns: string): Counts | n
   return row.rest.counts && { ...row.rest.counts };
 }
 
-function noteOf(model: EstateModel, ids: readonly string[]): string {
-  const first = model.locations.get(ids[0] ?? '');
-  if (ids.length > 1) return `${ids.length} places`;
-  if (!first) return '';
-  if (first.ownLines) return 'own lines';
-  return first.downMbps ? `one line, ${first.downMbps} Mbit/s` : 'line rate not known';
+function placeOf(model: EstateModel, ids: readonly string[]): BoardRow['place'] {
+  const only = ids.length === 1 ? model.locations.get(ids[0] as string) : undefined;
+  return only ? { ownLines: only.ownLines, downMbps: only.downMbps ?? null } : null;
 }
 
 /** The row of the Board that a location is counted in. */

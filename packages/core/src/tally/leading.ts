@@ -19,8 +19,8 @@ export interface LeadingFinding {
   text: string;
   people: number;
   before: Counts;
-  /** `named` is how the remedy is called on the example crossing, so that it can be tried there at once. */
-  remedy: { text: string; named: string; effect: string; applicable: boolean } | null;
+  /** `named` and `change` are the remedy as it is on the example crossing, so that it can be tried there at once. */
+  remedy: { text: string; named: string; change: Change; effect: string; applicable: boolean } | null;
   /** People by verdict once everybody concerned has the remedy. */
   after: Counts;
   /** One crossing that shows it. */
@@ -161,7 +161,10 @@ function leading(
   evaluate: (ref: CrossingRef) => Evaluation | null,
 ): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
-  const texts = new Map<string, { text: string; named: string; helped: Set<string>; effect: string; applicable: boolean; gain: number }>();
+  const texts = new Map<
+    string,
+    { text: string; named: string; change: Change; helped: Set<string>; effect: string; applicable: boolean; gain: number }
+  >();
   let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
   let score = 0;
   const people = new Set<string>();
@@ -182,6 +185,7 @@ function leading(
       const entry = texts.get(key) ?? {
         text: remedy.text.replace(place, group.area),
         named: remedy.text,
+        change: remedy.change,
         helped: new Set<string>(),
         effect: remedy.effectText,
         applicable: remedy.applicable,
@@ -189,7 +193,7 @@ function leading(
       };
       entry.gain += remedy.effect?.gain ?? 0;
       if (remedy.effect?.becomes === 'clear') entry.helped.add(ref.person);
-      if (first.ref === ref) entry.named = remedy.text;
+      if (first.ref === ref) Object.assign(entry, { named: remedy.text, change: remedy.change });
       texts.set(key, entry);
       remedies.set(key, remedy.effect?.becomes ?? evaluation.figures.verdict);
     }
@@ -217,6 +221,7 @@ function leading(
         ? {
             text: best[1].text,
             named: best[1].named,
+            change: best[1].change,
             effect: helped ? `${helped} become${helped === 1 ? 's' : ''} Clear` : best[1].effect,
             applicable: best[1].applicable,
           }

@@ -2,6 +2,7 @@ import type { Bay, Verdict } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
+import { bayOfReason, deskWhy } from '../crossing/desk.js';
 import { figure } from '../crossing/finding.js';
 import { bayFacts, type BayFact } from './sectionFacts.js';
 
@@ -224,8 +225,8 @@ export function sectionOf(facts: CrossingFacts, f: CrossingFigures, question: Se
       .filter((item) => item.works === false && item.peripheral)
       .map((item) => ({
         name: item.name,
-        bay: item.why.includes('gateway') || item.why.includes('rules') ? ('Gateway' as const) : ('Endpoint' as const),
-        why: item.why,
+        bay: item.because ? bayOfReason(item.because) : 'Endpoint',
+        why: deskWhy(item.because),
       })),
     totalDelayMs: f.delay.value,
     limitDelayMs: f.wanted.keyToPixelMs,

@@ -2,6 +2,7 @@ import type { Bay, Change, Verdict } from '@underpass/contracts';
 import { leftBehindOutcomes, type LeftBehindOutcome } from '../access/index.js';
 import { explainSetting, settingKeys, type SettingKey, type SettingValues } from '../settings/index.js';
 import { shortcutsFor, timelineSteps, type Shortcut, type TimelineStep } from '../signon/index.js';
+import { deskWhy } from '../crossing/desk.js';
 import { isEmpty, noChange } from '../change/index.js';
 import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
 import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/evaluate.js';
@@ -138,7 +139,7 @@ export function viewOf(facts: CrossingFacts): CrossingView {
       outcomes: leftBehindOutcomes(facts.elsewhere, facts.resource),
     },
     ladder: figures.ladder.map(({ name, state, bay }) => ({ name, state, bay })),
-    desk: figures.desk.map(({ name, works, carriedAs, why }) => ({ name, works, carriedAs, why })),
+    desk: figures.desk.map(({ name, works, carriedAs, because }) => ({ name, works, carriedAs, why: deskWhy(because) })),
     missing: figures.missing,
   };
 }

@@ -1,4 +1,5 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { deskWhy } from '../../desk.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
 export const peripheralNoWay: FindingKind = {
@@ -9,16 +10,16 @@ export const peripheralNoWay: FindingKind = {
     const stopped = desk.filter((item) => item.peripheral && item.works === false);
     const first = stopped[0];
     if (!first?.peripheral) return null;
-    const byRule = stopped.filter((item) => item.why.startsWith('the rules'));
+    const byRule = stopped.filter((item) => item.because?.code === 'rules forbid');
     return {
       text:
         stopped.length === 1
-          ? `${first.name} does not reach the session: ${first.why}`
-          : `${stopped.map((item) => item.name).join(', ')} do not reach the session: ${first.why}`,
+          ? `${first.name} does not reach the session: ${deskWhy(first.because)}`
+          : `${stopped.map((item) => item.name).join(', ')} do not reach the session: ${deskWhy(first.because)}`,
       cost: cost.device + 50 * (stopped.length - 1),
       costText: plural(stopped.length, 'device'),
       sure: 'sure',
-      evidence: stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${item.why}` })),
+      evidence: stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
       remedies: [
         ...(byRule.length
           ? [
