@@ -10,9 +10,11 @@ import {
   summariseCrossing,
   together,
   touchedBy,
+  touchOf,
   type Board,
   type CrossingRef,
   type EstateModel,
+  type Laid,
   type LeadingFinding,
   type Moment,
   type Over,
@@ -188,7 +190,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     for (const ref of gone) this.drop(ref);
     this.reader = after.settledOn(after.model.settled());
     await this.put(found);
-    this.moveRows(over);
+    if (after.model.laid) await this.tellAnew(over, after.model.laid, touched);
   }
 
   private async followTime({ version, cause }: Pending, { atMs, touch }: Moment): Promise<void> {
@@ -233,18 +235,21 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     this.ordered.drop(ref.id);
   }
 
-  /** A location that is counted in another row now takes its crossings there; whoever was renamed is found by the new name. */
-  private moveRows({ writes }: Over): void {
-    for (const { kind, id } of writes) {
-      if (kind === 'person' || kind === 'location' || kind === 'resource') this.ordered.forgetTexts();
-      if (kind !== 'location') continue;
-      const area = areaOf(this.reader.model, id);
-      for (const ref of this.reader.model.crossingsAt(id)) {
-        const summary = this.summaries.get(ref.id) ?? null;
-        this.tally.set(ref, area, summary);
-        this.leadingTally.set(ref, area, summary);
-      }
-    }
+  /**
+   * What comes out the same and is told otherwise: a location that is counted in another row now takes its crossings there,
+   * whoever was renamed is found by the new name, and findings have it in their words.
+   */
+  private async tellAnew({ writes }: Over, laid: Laid, evaluated: readonly CrossingRef[]): Promise<void> {
+    if (writes.some(({ kind }) => kind === 'person' || kind === 'location' || kind === 'resource')) this.ordered.forgetTexts();
+    const { model } = this.reader;
+    const known = new Set(evaluated.map(({ id }) => id));
+    await eachInSlices([...crossingsTouched(touchOf(laid, model, 'words'), model)], (ref) => {
+      if (known.has(ref.id)) return;
+      const area = areaOf(model, ref.location);
+      const summary = this.summaries.get(ref.id) ?? null;
+      this.tally.set(ref, area, summary);
+      this.leadingTally.set(ref, area, summary);
+    });
   }
 
   /** When time alone changes something next, that is evaluated. */

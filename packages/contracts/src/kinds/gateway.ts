@@ -12,5 +12,4 @@ export const gateway = defineKind({
   ],
   look: 10,
   touches: [{ field: 'id', as: 'gateway' }],
-  silent: ['defaultCredentials'],
 });

@@ -2,6 +2,19 @@ import type { Condition, RequirementSet } from '@underpass/contracts';
 import { compareVersions } from '../settings/index.js';
 
 type Test = Condition['when'];
+
+/** Names of the facts that a test asks for, however deep. */
+export const factsIn = (test: Test): string[] => [
+  ...(test.fact === undefined ? [] : [test.fact]),
+  ...[...(test.all ?? []), ...(test.any ?? []), ...(test.not ? [test.not] : [])].flatMap(factsIn),
+];
+
+/** Names of the facts that a set asks for: for whom it is, its conditions and what will do instead. */
+export const factsOfSet = ({ appliesTo, conditions }: RequirementSet): string[] => [
+  ...factsIn(appliesTo),
+  ...conditions.flatMap(({ when, alternatives }) => [...factsIn(when), ...alternatives.flatMap((each) => factsIn(each.when))]),
+];
+
 /** Reads a fact by its name; undefined where it is not known. */
 export type FactReader = (fact: string) => unknown;
 

@@ -31,6 +31,7 @@ const summaries = (from: FactsReader, refs: readonly CrossingRef[] = from.model.
 const before = summaries(reader);
 /** Changes tried of each field; `CHANGES=5` goes deeper. */
 const most = Number(process.env.CHANGES ?? 1);
+const untouchedParts = process.env.CHANGES ? 1 : 4;
 
 /** The estate with objects really written: as the server parses them, in another order, and everything built anew. */
 function written(writes: readonly ObjectChange[], supposed: readonly Supposition[]): FactsReader {
@@ -109,13 +110,18 @@ function expectSame(change: Change): void {
   const paper = reader.after(change);
   const really = written(all, supposed);
   const { after: touched, come, gone } = touchedBy(reader, paper);
-  const [after, expected] = [summaries(paper, touched), summaries(really)];
+  const after = summaries(paper, touched);
+  // of what is not touched another part each time; all of it where it is asked to go deeper
+  const part = pick(untouchedParts);
+  const looked = really.model.crossings.filter(({ id }, i) => after.has(id) || i % untouchedParts === part);
+  const expected = summaries(really, looked);
   // what is touched is the same on paper, and what is not stays as it was
   for (const [id, summary] of after) expectAlike(id, summary, expected.get(id));
   for (const [id, summary] of expected) if (!after.has(id)) expectAlike(id, before.get(id), summary);
-  expect(paper.model.crossings.map(({ id }) => id).sort()).toEqual([...expected.keys()].sort());
-  expect(come.map(({ id }) => id).sort()).toEqual([...expected.keys()].filter((id) => !before.has(id)).sort());
-  expect(gone.map(({ id }) => id).sort()).toEqual([...before.keys()].filter((id) => !expected.has(id)).sort());
+  const there = new Set(really.model.crossings.map(({ id }) => id));
+  expect(paper.model.crossings.map(({ id }) => id).sort()).toEqual([...there].sort());
+  expect(come.map(({ id }) => id).sort()).toEqual([...there].filter((id) => !before.has(id)).sort());
+  expect(gone.map(({ id }) => id).sort()).toEqual([...before.keys()].filter((id) => !there.has(id)).sort());
   // the sentences, remedies and their effects too, on some of them
   for (let i = 0; i < 4 && touched.length; i++) {
     const ref = touched[pick(touched.length)]!;

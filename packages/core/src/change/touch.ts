@@ -1,4 +1,5 @@
-import type { KindTraits, Measurement, Setting, Touches } from '@underpass/contracts';
+import type { KindTraits, Measurement, ObjectKind, Setting, Touches } from '@underpass/contracts';
+import { factsOfSet } from '../access/index.js';
 import { same, type CrossingRef, type EstateModel, type Laid, type ObjectChange } from '../estate/index.js';
 import { fieldAt } from './fields.js';
 
@@ -115,13 +116,25 @@ function measuredTouch(touch: Touch, { endpoint, location, figures }: Measuremen
   else touch.locations.add(location);
 }
 
+/** Fields, as `kind.field`, that a gate asks for before or after: whoever it keeps out does not get in. */
+function askedByGates(models: Models): ReadonlySet<string> {
+  const asked = new Set<string>();
+  for (const { gates } of models)
+    for (const set of gates) for (const fact of factsOfSet(set)) asked.add(fact.split('.').slice(0, 2).join('.'));
+  return asked;
+}
+
 /**
  * What a layer over the estate touches. It says too much rather than too little.
- * @param of results: everything that is worked out for a crossing; demand: what its session asks of a line
+ * @param of results: everything that is worked out for a crossing; demand: what its session asks of a line; words: also how its
+ * findings are told, which has the names of objects in it
  */
-export function touchOf(laid: Laid, after: EstateModel, of: 'results' | 'demand'): Touch {
+export function touchOf(laid: Laid, after: EstateModel, of: 'results' | 'demand' | 'words'): Touch {
   const touch = untouched();
   const models: Models = [laid.under, after];
+  let asked: ReadonlySet<string> | null = null;
+  const isSilent = (kind: ObjectKind, field: string, silent: readonly string[]): boolean =>
+    of !== 'words' && silent.includes(field) && !(asked ??= askedByGates(models)).has(`${kind}.${field}`);
   for (const write of laid.writes) {
     const traits = after.traits?.[write.kind];
     if (!traits) {
@@ -130,16 +143,16 @@ export function touchOf(laid: Laid, after: EstateModel, of: 'results' | 'demand'
       continue;
     }
     if (of === 'demand' && traits.undemanding) continue;
-    const fields = changedFields(write.before, write.after)?.filter((field) => !traits.silent.includes(field)) ?? null;
+    const fields = changedFields(write.before, write.after)?.filter((field) => !isSilent(write.kind, field, traits.silent)) ?? null;
     if (fields?.length === 0) continue;
     touchedByWrite(touch, traits, write, fields, models);
   }
   for (const measurement of laid.measurements) {
-    if (of === 'results') measuredTouch(touch, measurement, after);
+    if (of !== 'demand') measuredTouch(touch, measurement, after);
     // a device's own figures count for that device alone; those of a line do not change what is asked of it
     else if (measurement.endpoint !== undefined) touch.endpoints.add(measurement.endpoint);
   }
-  if (of === 'results')
+  if (of !== 'demand')
     for (const one of laid.supposed) {
       if (one.suppose === 'drawing') touch.endpoints.add(one.endpoint);
       else touch[one.kind === 'location' ? 'locations' : 'endpoints'].add(one.id);

@@ -1,5 +1,5 @@
 import type { Estate, ObjectKind } from '@underpass/contracts';
-import { groupLoop } from '../access/index.js';
+import { factsIn, groupLoop } from '../access/index.js';
 import { definitionOf } from '../settings/index.js';
 
 export interface EstateFault {
@@ -9,17 +9,6 @@ export interface EstateFault {
   problem: string;
   expected: string;
 }
-
-interface TestLike {
-  fact?: string | undefined;
-  all?: TestLike[] | undefined;
-  any?: TestLike[] | undefined;
-  not?: TestLike | undefined;
-}
-const factsIn = (test: TestLike): string[] => [
-  ...(test.fact === undefined ? [] : [test.fact]),
-  ...[...(test.all ?? []), ...(test.any ?? []), ...(test.not ? [test.not] : [])].flatMap(factsIn),
-];
 
 /** What no object shows by itself: groups in a loop, publications of mixed pools or kinds, guests' records, unknown settings. */
 export function faultsOfEstate(
