@@ -34,7 +34,7 @@ function configOf(subject, tests) {
     jsonReporter: { fileName: `.cache/mutate/${subject}.report.json` },
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: false },
     concurrency: 2,
-    timeoutMS: 10_000,
+    timeoutMS: 5000,
     jest: {
       projectType: 'custom',
       enableFindRelatedTests: false,

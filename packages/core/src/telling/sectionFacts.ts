@@ -28,169 +28,203 @@ const deviceWords: Record<string, string> = {
   kiosk: 'Kiosk',
 };
 
-/** The facts of a bay, most telling first; the drawing shows three, the panel all. */
-export function bayFacts(bay: Bay, facts: CrossingFacts, f: CrossingFigures): BayFact[] {
-  const { endpoint, evidence, gateway, location, resource, pool } = facts;
-  const of = endpoint.reportedAt ? 'reported' : 'declared';
-  const when = endpoint.reportedAt ? `${endpoint.name}, ${endpoint.reportedAt.slice(0, 10)}` : 'typed';
+/** Whether an endpoint's figures were reported by it, and how that is told. */
+const toldOf = ({ endpoint }: CrossingFacts): { of: 'reported' | 'declared'; when: string } =>
+  endpoint.reportedAt
+    ? { of: 'reported', when: `${endpoint.name}, ${endpoint.reportedAt.slice(0, 10)}` }
+    : { of: 'declared', when: 'typed' };
+
+type FactsOfBay = (facts: CrossingFacts, f: CrossingFigures) => BayFact[];
+
+const deskFacts: FactsOfBay = (facts, f) => {
+  const { evidence } = facts;
+  const { of, when } = toldOf(facts);
   const list: BayFact[] = [];
-  switch (bay) {
-    case 'Desk': {
-      const screens = f.session.native;
-      const source = evidence.screens ? 'measured' : of;
-      const note = evidence.screens?.note ?? when;
-      if (!screens) list.push(fact('assumed', '1 × 1920 × 1080', 'our default; the screens are not known'));
-      else
-        for (const size of new Set(screens.map((s) => `${s.widthPx} × ${s.heightPx}`))) {
-          const n = screens.filter((s) => `${s.widthPx} × ${s.heightPx}` === size).length;
-          list.push(fact(source, n > 1 ? `${n} × ${size}` : size, note));
-        }
-      const names = f.desk.filter((item) => item.peripheral).map((item) => item.name);
-      if (names.length) list.push(fact(of, names.join(', '), when));
-      const hz = screens?.find((s) => s.refreshHz)?.refreshHz;
-      if (hz) list.push(fact(source, `${figure(hz)} Hz`, note));
-      return list;
+  const screens = f.session.native;
+  const source = evidence.screens ? 'measured' : of;
+  const note = evidence.screens?.note ?? when;
+  if (!screens) list.push(fact('assumed', '1 × 1920 × 1080', 'our default; the screens are not known'));
+  else
+    for (const size of new Set(screens.map((s) => `${s.widthPx} × ${s.heightPx}`))) {
+      const n = screens.filter((s) => `${s.widthPx} × ${s.heightPx}` === size).length;
+      list.push(fact(source, n > 1 ? `${n} × ${size}` : size, note));
     }
-    case 'Endpoint': {
-      list.push(fact(of, `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`, when));
-      const browser = evidence.browser;
-      list.push(
-        browser && endpoint.clientKind === 'browser'
-          ? fact('measured', `${browser.value.kind} ${browser.value.version}`, browser.note)
-          : fact(
-              of,
-              `${endpoint.clientKind === 'thin-client firmware' ? 'Firmware' : endpoint.clientKind === 'browser' ? 'Browser' : 'Client'} ${endpoint.clientVersion ?? 'not known'}`,
-              when,
-            ),
-      );
-      const decoders = evidence.decoders?.value ?? endpoint.decoders;
-      if (decoders)
-        list.push(
-          fact(
-            evidence.decoders ? 'measured' : of,
-            decoders.length
-              ? `Decodes ${[...new Set(decoders.map((d) => codecWords[d.codec] ?? d.codec))].join(', ')}`
-              : 'No hardware decoder',
-            evidence.decoders?.note ?? when,
-          ),
-        );
-      if (evidence.scene)
-        list.push(
-          fact(
-            'measured',
-            `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${Math.round(evidence.scene.value.averageFps)} frames`,
-            evidence.scene.note,
-          ),
-        );
-      if (endpoint.memoryMB) list.push(fact(of, `${figure(endpoint.memoryMB / 1024)} GB memory`, when));
-      return list;
-    }
-    case 'Local network': {
-      list.push(
-        endpoint.connection
-          ? fact(
-              of,
-              endpoint.connection === 'wired'
-                ? 'Wired'
-                : `Wi-Fi${endpoint.wifiSignalDbm === undefined ? '' : `, ${endpoint.wifiSignalDbm} dBm`}`,
-              when,
-            )
-          : fact('assumed', 'Wired', 'not known'),
-      );
-      const trips = evidence.roundTrips;
-      if (trips) list.push(fact('measured', `P95 ${Math.round(trips.value.p95Ms)} ms, idle`, `${trips.note}, ${trips.samples} samples`));
-      if (location.addressRange) list.push(fact('declared', location.addressRange, location.name));
-      return list;
-    }
-    case 'Link': {
-      const { down, rtt, loss, up } = f.way;
-      list.push(
-        down
-          ? fact(
-              down.source,
-              `Down ${figure(down.value)} Mbit/s`,
-              down.note,
-              down.notUsed ? `${figure(down.notUsed.value)} Mbit/s ${down.notUsed.source}, not used` : undefined,
-            )
-          : fact('assumed', 'Rate not known', 'nothing measured or typed'),
-      );
-      list.push(
-        fact(
-          rtt.source,
-          `Round trip ${Math.round(rtt.value)} ms`,
-          `${rtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`,
-          rtt.notUsed ? `${figure(rtt.notUsed.value)} ms ${rtt.notUsed.source}, not used` : undefined,
+  const names = f.desk.filter((item) => item.peripheral).map((item) => item.name);
+  if (names.length) list.push(fact(of, names.join(', '), when));
+  const hz = screens?.find((s) => s.refreshHz)?.refreshHz;
+  if (hz) list.push(fact(source, `${figure(hz)} Hz`, note));
+  return list;
+};
+
+const endpointFacts: FactsOfBay = (facts) => {
+  const { endpoint, evidence } = facts;
+  const { of, when } = toldOf(facts);
+  const list: BayFact[] = [];
+  list.push(fact(of, `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`, when));
+  const browser = evidence.browser;
+  list.push(
+    browser && endpoint.clientKind === 'browser'
+      ? fact('measured', `${browser.value.kind} ${browser.value.version}`, browser.note)
+      : fact(
+          of,
+          `${endpoint.clientKind === 'thin-client firmware' ? 'Firmware' : endpoint.clientKind === 'browser' ? 'Browser' : 'Client'} ${endpoint.clientVersion ?? 'not known'}`,
+          when,
         ),
-      );
-      if (facts.others.count > 0)
-        list.push(
-          fact(
-            'declared',
-            `${f.way.peopleAtOnce} share it at once`,
-            `${facts.others.count + 1} people, ${Math.round(facts.others.activeShare * 100)} % active`,
-          ),
-        );
-      else if (loss) list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
-      else if (evidence.datagrams) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
-      if (up) list.push(fact(up.source, `Up ${figure(up.value)} Mbit/s`, up.note));
-      if (loss && facts.others.count > 0)
-        list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
-      return list;
-    }
-    case 'Gateway':
-      list.push(fact('declared', gateway.name, gateway.address));
-      list.push(
-        fact(
+  );
+  const decoders = evidence.decoders?.value ?? endpoint.decoders;
+  if (decoders)
+    list.push(
+      fact(
+        evidence.decoders ? 'measured' : of,
+        decoders.length ? `Decodes ${[...new Set(decoders.map((d) => codecWords[d.codec] ?? d.codec))].join(', ')}` : 'No hardware decoder',
+        evidence.decoders?.note ?? when,
+      ),
+    );
+  if (evidence.scene)
+    list.push(
+      fact(
+        'measured',
+        `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${Math.round(evidence.scene.value.averageFps)} frames`,
+        evidence.scene.note,
+      ),
+    );
+  if (endpoint.memoryMB) list.push(fact(of, `${figure(endpoint.memoryMB / 1024)} GB memory`, when));
+  return list;
+};
+
+const localNetworkFacts: FactsOfBay = (facts) => {
+  const { endpoint, evidence, location } = facts;
+  const { of, when } = toldOf(facts);
+  const list: BayFact[] = [];
+  list.push(
+    endpoint.connection
+      ? fact(
+          of,
+          endpoint.connection === 'wired'
+            ? 'Wired'
+            : `Wi-Fi${endpoint.wifiSignalDbm === undefined ? '' : `, ${endpoint.wifiSignalDbm} dBm`}`,
+          when,
+        )
+      : fact('assumed', 'Wired', 'not known'),
+  );
+  const trips = evidence.roundTrips;
+  if (trips) list.push(fact('measured', `P95 ${Math.round(trips.value.p95Ms)} ms, idle`, `${trips.note}, ${trips.samples} samples`));
+  if (location.addressRange) list.push(fact('declared', location.addressRange, location.name));
+  return list;
+};
+
+const linkFacts: FactsOfBay = (facts, f) => {
+  const { evidence } = facts;
+  const list: BayFact[] = [];
+  const { down, rtt, loss, up } = f.way;
+  list.push(
+    down
+      ? fact(
+          down.source,
+          `Down ${figure(down.value)} Mbit/s`,
+          down.note,
+          down.notUsed ? `${figure(down.notUsed.value)} Mbit/s ${down.notUsed.source}, not used` : undefined,
+        )
+      : fact('assumed', 'Rate not known', 'nothing measured or typed'),
+  );
+  list.push(
+    fact(
+      rtt.source,
+      `Round trip ${Math.round(rtt.value)} ms`,
+      `${rtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`,
+      rtt.notUsed ? `${figure(rtt.notUsed.value)} ms ${rtt.notUsed.source}, not used` : undefined,
+    ),
+  );
+  if (facts.others.count > 0)
+    list.push(
+      fact(
+        'declared',
+        `${f.way.peopleAtOnce} share it at once`,
+        `${facts.others.count + 1} people, ${Math.round(facts.others.activeShare * 100)} % active`,
+      ),
+    );
+  else if (loss) list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
+  else if (evidence.datagrams) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
+  if (up) list.push(fact(up.source, `Up ${figure(up.value)} Mbit/s`, up.note));
+  if (loss && facts.others.count > 0)
+    list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
+  return list;
+};
+
+const gatewayFacts: FactsOfBay = (facts, f) => {
+  const { gateway, location } = facts;
+  const list: BayFact[] = [];
+  list.push(fact('declared', gateway.name, gateway.address));
+  list.push(
+    fact(
+      'declared',
+      `${location.inside && f.settings['transport.gatewayBypass'] ? 'Direct path' : 'By the gateway'}, ${f.session.transport.toUpperCase()}`,
+      f.session.transportBecause ?? '',
+    ),
+  );
+  list.push(
+    gateway.certificate
+      ? fact(
           'declared',
-          `${location.inside && f.settings['transport.gatewayBypass'] ? 'Direct path' : 'By the gateway'}, ${f.session.transport.toUpperCase()}`,
-          f.session.transportBecause ?? '',
-        ),
-      );
-      list.push(
-        gateway.certificate
-          ? fact(
-              'declared',
-              `Certificate to ${gateway.certificate.notAfter.slice(0, 4)}`,
-              `${gateway.certificate.names.join(', ')}, ${gateway.certificate.notBefore} to ${gateway.certificate.notAfter}`,
-            )
-          : fact('assumed', 'Certificate trusted', 'not known'),
-      );
-      if (gateway.secondFactor)
-        list.push(fact('declared', `Second factor, ${f.settings['security.secondFactorTimeoutS']} s`, 'time until it breaks off'));
-      return list;
-    case 'Host': {
-      const host = f.host;
-      if (!host) return [fact('declared', 'No host', pool.name)];
-      const hostSource = host.reportedAt ? 'reported' : 'declared';
-      const note = host.reportedAt ? `${host.name}, ${host.reportedAt.slice(0, 10)}` : 'typed';
-      list.push(fact(hostSource, `${host.name}, ${host.id}`, pool.name));
-      list.push(
-        host.used === undefined
-          ? fact('assumed', 'Places not known', '')
-          : fact(hostSource, `${host.places - host.used} of ${host.places} free`, note),
-      );
-      list.push(
-        host.encoderLoad !== undefined
-          ? fact(hostSource, `Encoder ${Math.round(host.encoderLoad * 100)} % used`, note)
-          : fact('assumed', 'Encoder not known', 'an equal share is taken'),
-      );
-      if (resource.graphics)
-        list.push(
-          host.graphics
-            ? fact(hostSource, host.graphics.card ? `Card in ${host.graphics.mode} mode` : 'No graphics card', note)
-            : fact('assumed', 'Graphics not known', ''),
-        );
-      return list;
-    }
-    case 'Workspace':
-      list.push(fact('declared', resource.name, resource.kind));
-      if (resource.profileMB)
-        list.push(fact('declared', `Profile ${figure(resource.profileMB)} MB`, resource.profileRegion ?? 'beside the hosts'));
-      if (resource.calls)
-        list.push(
-          fact('declared', f.voice.carried === 'host' ? 'Call sound via host' : 'Call sound offloaded', 'setting media.callOffload'),
-        );
-      list.push(fact('declared', resource.kind === 'app' ? 'Published app' : 'Whole desktop', ''));
-      return list;
-  }
-}
+          `Certificate to ${gateway.certificate.notAfter.slice(0, 4)}`,
+          `${gateway.certificate.names.join(', ')}, ${gateway.certificate.notBefore} to ${gateway.certificate.notAfter}`,
+        )
+      : fact('assumed', 'Certificate trusted', 'not known'),
+  );
+  if (gateway.secondFactor)
+    list.push(fact('declared', `Second factor, ${f.settings['security.secondFactorTimeoutS']} s`, 'time until it breaks off'));
+  return list;
+};
+
+const hostFacts: FactsOfBay = (facts, f) => {
+  const { resource, pool } = facts;
+  const { of } = toldOf(facts);
+  const list: BayFact[] = [];
+  const host = f.host;
+  if (!host) return [fact('declared', 'No host', pool.name)];
+  const hostSource = host.reportedAt ? 'reported' : 'declared';
+  const note = host.reportedAt ? `${host.name}, ${host.reportedAt.slice(0, 10)}` : 'typed';
+  list.push(fact(hostSource, `${host.name}, ${host.id}`, pool.name));
+  list.push(
+    host.used === undefined
+      ? fact('assumed', 'Places not known', '')
+      : fact(hostSource, `${host.places - host.used} of ${host.places} free`, note),
+  );
+  list.push(
+    host.encoderLoad !== undefined
+      ? fact(hostSource, `Encoder ${Math.round(host.encoderLoad * 100)} % used`, note)
+      : fact('assumed', 'Encoder not known', 'an equal share is taken'),
+  );
+  if (resource.graphics)
+    list.push(
+      host.graphics
+        ? fact(hostSource, host.graphics.card ? `Card in ${host.graphics.mode} mode` : 'No graphics card', note)
+        : fact('assumed', 'Graphics not known', ''),
+    );
+  return list;
+};
+
+const workspaceFacts: FactsOfBay = (facts, f) => {
+  const { resource } = facts;
+  const list: BayFact[] = [];
+  list.push(fact('declared', resource.name, resource.kind));
+  if (resource.profileMB)
+    list.push(fact('declared', `Profile ${figure(resource.profileMB)} MB`, resource.profileRegion ?? 'beside the hosts'));
+  if (resource.calls)
+    list.push(fact('declared', f.voice.carried === 'host' ? 'Call sound via host' : 'Call sound offloaded', 'setting media.callOffload'));
+  list.push(fact('declared', resource.kind === 'app' ? 'Published app' : 'Whole desktop', ''));
+  return list;
+};
+
+const factsOfBay: Record<Bay, FactsOfBay> = {
+  Desk: deskFacts,
+  Endpoint: endpointFacts,
+  'Local network': localNetworkFacts,
+  Link: linkFacts,
+  Gateway: gatewayFacts,
+  Host: hostFacts,
+  Workspace: workspaceFacts,
+};
+
+/** The facts of a bay, most telling first; the drawing shows three, the panel all. */
+export const bayFacts = (bay: Bay, facts: CrossingFacts, f: CrossingFigures): BayFact[] => factsOfBay[bay](facts, f);
