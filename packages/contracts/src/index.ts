@@ -36,7 +36,6 @@ export { jsonSchemas } from './files/jsonSchema.js';
 export { faultOfTexts } from './files/fitText.js';
 export { faultsOfError, faultsOfIssues, type Fault } from './files/faults.js';
 export { BoundedJson, boundedRecord, faultOfJsonShape } from './bounds.js';
-export { plainMessage } from './files/wording.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export * from './api/users.js';

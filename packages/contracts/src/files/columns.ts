@@ -1,6 +1,7 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { CellError } from './cellError.js';
-import { readDecoder, readMix, readScreen, writeDecoder, writeMix, writeScreen } from './compact.js';
+import { listCells } from './cells.js';
+import { readMix, writeMix } from './compact.js';
 
 /** How one CSV column maps to a place in the object. */
 export interface Column {
@@ -16,115 +17,108 @@ export interface Column {
   write: (value: unknown) => string;
 }
 
-interface Def {
-  type: string;
-  innerType?: z.ZodType;
-  element?: z.ZodType;
-  valueType?: z.ZodType;
-  entries?: Record<string, string>;
-  shape?: Record<string, z.ZodType>;
+/** The schema beneath what only says whether it may be missing. */
+function unwrap(schema: z.ZodType): z.ZodType {
+  let inner = schema;
+  while (inner instanceof z.ZodOptional || inner instanceof z.ZodDefault || inner instanceof z.ZodNullable)
+    inner = inner.unwrap() as z.ZodType;
+  return inner;
 }
-const defOf = (schema: z.ZodType): Def => (schema as unknown as { _zod: { def: Def } })._zod.def;
 
-const unwrap = (schema: z.ZodType): Def => {
-  let def = defOf(schema);
-  while (['optional', 'default', 'nullable'].includes(def.type) && def.innerType) def = defOf(def.innerType);
-  return def;
-};
-
-const words = (def: Def) => Object.keys(def.entries ?? {});
 const list = (text: string) =>
   text
     .split(';')
     .map((part) => part.trim())
     .filter(Boolean);
 
-function leaf(path: string[], def: Def, about: Pick<Column, 'description' | 'required'>): Column {
-  const base = { name: path.join('.'), path, type: 'structured' as Column['type'], options: [] as readonly string[], ...about };
-  const text = (value: unknown) => (value === undefined ? '' : String(value));
-  switch (def.type) {
-    case 'number':
-      return {
-        ...base,
-        type: 'number',
-        expected: 'a number with a point for decimals',
-        write: text,
-        read: (cell) => {
-          if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell)) throw new CellError(`“${cell}” is not a number`);
-          return Number(cell);
-        },
-      };
-    case 'boolean':
-      return {
-        ...base,
-        type: 'boolean',
-        options: ['yes', 'no'],
-        expected: 'yes or no',
-        write: (value) => (value === undefined ? '' : value ? 'yes' : 'no'),
-        read: (cell) => {
-          if (/^(yes|true)$/i.test(cell)) return true;
-          if (/^(no|false)$/i.test(cell)) return false;
-          throw new CellError(`“${cell}” is neither yes nor no`);
-        },
-      };
-    case 'enum':
-      return {
-        ...base,
-        type: 'enum',
-        options: words(def),
-        expected: `one of ${words(def).join(', ')}`,
-        write: text,
-        read: (cell) => {
-          if (!words(def).includes(cell)) throw new CellError(`“${cell}” is not a known word`);
-          return cell;
-        },
-      };
-    case 'record':
-      return recordLeaf(base, def);
-    case 'array': {
-      const element = def.element ? unwrap(def.element) : { type: 'string' };
-      if (element.shape && 'widthPx' in element.shape)
-        return {
-          ...base,
-          expected: 'screens such as 1920x1080@60 scale 1.5 hdmi-2.0 +0+0',
-          read: (cell) => list(cell).map(readScreen),
-          write: (v) => (v as never[] | undefined)?.map(writeScreen).join('; ') ?? '',
-        };
-      if (element.shape && 'chroma444' in element.shape)
-        return {
-          ...base,
-          expected: 'decoders such as h264@5.1;hevc@5.1+444, or none',
-          read: (cell) => (cell === 'none' ? [] : list(cell).map(readDecoder)),
-          write: (v) => (v === undefined ? '' : (v as unknown[]).length === 0 ? 'none' : (v as never[]).map(writeDecoder).join(';')),
-        };
-      if (element.shape)
-        return { ...base, expected: 'a JSON list', read: readJson, write: (v) => (v === undefined ? '' : JSON.stringify(v)) };
-      return {
-        ...base,
-        type: 'list',
-        options: element.type === 'enum' ? words(element) : [],
-        expected: element.type === 'enum' ? `words from ${words(element).join(', ')}, separated by ;` : 'values separated by ;',
-        read: list,
-        write: (v) => (v as string[] | undefined)?.join(';') ?? '',
-      };
-    }
-    default:
-      return def.type === 'union'
-        ? { ...base, expected: 'a number, yes, no, a word, or a list separated by ;', read: readAny, write: writeAny }
-        : { ...base, type: 'text', expected: 'text', read: (cell) => cell, write: text };
-  }
+type About = Pick<Column, 'description' | 'required'>;
+type Base = Omit<Column, 'read' | 'write' | 'expected'>;
+const written = (value: unknown): string => (value === undefined ? '' : String(value));
+
+function leaf(path: string[], schema: z.ZodType, about: About): Column {
+  const base: Base = { name: path.join('.'), path, type: 'structured', options: [], ...about };
+  if (schema instanceof z.ZodNumber) return numberLeaf(base);
+  if (schema instanceof z.ZodBoolean) return booleanLeaf(base);
+  if (schema instanceof z.ZodEnum) return enumLeaf(base, schema.options.map(String));
+  if (schema instanceof z.ZodRecord) return recordLeaf(base, unwrap(schema.valueType as z.ZodType));
+  if (schema instanceof z.ZodArray) return listLeaf(base, unwrap(schema.element as z.ZodType));
+  if (schema instanceof z.ZodUnion)
+    return { ...base, expected: 'a number, yes, no, a word, or a list separated by ;', read: readAny, write: writeAny };
+  return { ...base, type: 'text', expected: 'text', read: (cell) => cell, write: written };
 }
 
-function recordLeaf(base: Omit<Column, 'read' | 'write' | 'expected'>, def: Def): Column {
-  const inner = def.valueType ? unwrap(def.valueType) : { type: 'string' };
-  if (inner.type === 'object')
+const numberLeaf = (base: Base): Column => ({
+  ...base,
+  type: 'number',
+  expected: 'a number with a point for decimals',
+  write: written,
+  read: (cell) => {
+    if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell)) throw new CellError(`“${cell}” is not a number`);
+    return Number(cell);
+  },
+});
+
+const booleanLeaf = (base: Base): Column => ({
+  ...base,
+  type: 'boolean',
+  options: ['yes', 'no'],
+  expected: 'yes or no',
+  write: (value) => (value === undefined ? '' : value ? 'yes' : 'no'),
+  read: (cell) => {
+    if (/^(yes|true)$/i.test(cell)) return true;
+    if (/^(no|false)$/i.test(cell)) return false;
+    throw new CellError(`“${cell}” is neither yes nor no`);
+  },
+});
+
+const enumLeaf = (base: Base, words: readonly string[]): Column => ({
+  ...base,
+  type: 'enum',
+  options: words,
+  expected: `one of ${words.join(', ')}`,
+  write: written,
+  read: (cell) => {
+    if (!words.includes(cell)) throw new CellError(`“${cell}” is not a known word`);
+    return cell;
+  },
+});
+
+function listLeaf(base: Base, element: z.ZodType): Column {
+  const short = listCells.get(element);
+  if (short) {
+    const { expected, readPart, writePart, emptyAs, separator } = short;
+    return {
+      ...base,
+      expected,
+      read: (cell) => (cell === emptyAs ? [] : list(cell).map(readPart)),
+      write: (value) => {
+        const parts = value as never[] | undefined;
+        return parts?.length === 0 && emptyAs ? emptyAs : (parts?.map(writePart).join(separator) ?? '');
+      },
+    };
+  }
+  if (element instanceof z.ZodObject)
+    return { ...base, expected: 'a JSON list', read: readJson, write: (value) => (value === undefined ? '' : JSON.stringify(value)) };
+  const words = element instanceof z.ZodEnum ? element.options.map(String) : null;
+  return {
+    ...base,
+    type: 'list',
+    options: words ?? [],
+    expected: words ? `words from ${words.join(', ')}, separated by ;` : 'values separated by ;',
+    read: list,
+    write: (value) => (value as string[] | undefined)?.join(';') ?? '',
+  };
+}
+
+function recordLeaf(base: Base, inner: z.ZodType): Column {
+  if (inner instanceof z.ZodObject)
     return {
       ...base,
       expected: 'a JSON object',
       read: readJson,
-      write: (v) => (v === undefined || Object.keys(v as object).length === 0 ? '' : JSON.stringify(v)),
+      write: (value) => (value === undefined || Object.keys(value as object).length === 0 ? '' : JSON.stringify(value)),
     };
-  const numbers = inner.type === 'number';
+  const numbers = inner instanceof z.ZodNumber;
   return {
     ...base,
     expected: numbers ? 'parts such as text:0.6;still:0.4' : 'parts such as browser:1.2;native client:3.10',
@@ -162,11 +156,12 @@ function readJson(cell: string): unknown {
 
 /** The CSV columns of an object schema, nested objects flattened with dots. The schema is the only definition. */
 export function columnsOf(schema: z.ZodType, prefix: string[] = []): Column[] {
-  const shape = unwrap(schema).shape ?? {};
+  const object = unwrap(schema);
+  const shape = object instanceof z.ZodObject ? (object.shape as Record<string, z.ZodType>) : {};
   return Object.entries(shape).flatMap(([key, child]) => {
-    const def = unwrap(child);
+    const inner = unwrap(child);
     const path = [...prefix, key];
-    const required = !['optional', 'default'].includes(defOf(child).type);
-    return def.type === 'object' ? columnsOf(child, path) : [leaf(path, def, { description: child.description ?? '', required })];
+    const required = !(child instanceof z.ZodOptional || child instanceof z.ZodDefault);
+    return inner instanceof z.ZodObject ? columnsOf(child, path) : [leaf(path, inner, { description: child.description ?? '', required })];
   });
 }

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { plainMessage } from './wording.js';
+import './wording.js';
 
 /** One thing a schema refuses: where, and what is wrong with it. */
 export interface Fault {
@@ -25,7 +25,7 @@ export function faultsOfIssues(issues: readonly Issue[]): Fault[] {
     const path = pathOf(issue);
     if (issue.code === 'unrecognized_keys' && issue.keys)
       return issue.keys.map((key) => ({ path: [...path, shown(key)], problem: 'is not a field here' }));
-    return [{ path, problem: plainMessage(issue.message) }];
+    return [{ path, problem: issue.message }];
   });
   if (faults.length <= mostFaults) return faults;
   return [...faults.slice(0, mostFaults), { path: [], problem: `and ${faults.length - mostFaults} more faults` }];

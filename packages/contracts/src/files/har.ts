@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { plainMessage } from './wording.js';
+import './wording.js';
 
 const Time = z.number().nullish();
 
@@ -35,5 +35,5 @@ export function parseHar(text: string): { har: Har } | { problem: string } {
   const result = Har.safeParse(content);
   if (result.success) return { har: result.data };
   const issue = result.error.issues[0];
-  return { problem: `${issue?.path.map(String).join('.') || 'the file'}: ${plainMessage(issue?.message ?? '')}` };
+  return { problem: `${issue?.path.map(String).join('.') || 'the file'}: ${issue?.message ?? ''}` };
 }

@@ -1,9 +1,26 @@
-/** What a schema says is wrong, in plain words: without the validator’s own opening words, and choices as a list. */
-export const plainMessage = (message: string): string =>
-  message
-    .replace(/^Invalid input: /, '')
-    .replace(
-      /^Invalid option: expected one of (.*)$/,
-      (_, list: string) => `must be one of ${list.replaceAll('"', '').replaceAll('|', ', ')}`,
-    )
-    .replace(/^Invalid UUID$/, 'must be the id of something kept here');
+import { z } from 'zod';
+
+/** The kind of thing that was given, as it is told. */
+const kindOf = (input: unknown): string =>
+  input === null ? 'null' : Array.isArray(input) ? 'array' : Number.isNaN(input) ? 'NaN' : typeof input;
+
+/**
+ * What a schema says is wrong, in plain words: the one map for all of them. A schema's own words come before it, and what it says
+ * nothing of is told as the validator does.
+ */
+export const plainWords: z.core.$ZodErrorMap = (issue) => {
+  switch (issue.code) {
+    case 'invalid_type':
+      return `expected ${issue.expected}, received ${kindOf(issue.input)}`;
+    case 'invalid_value':
+      return issue.values.length === 1
+        ? `expected ${JSON.stringify(issue.values[0])}`
+        : `must be one of ${issue.values.map(String).join(', ')}`;
+    case 'invalid_format':
+      return issue.format === 'uuid' ? 'must be the id of something kept here' : undefined;
+    default:
+      return undefined;
+  }
+};
+
+z.config({ customError: plainWords });
