@@ -17,7 +17,7 @@ import { logFailure } from './problems/lastResort.js';
 import { sendProblem } from './problems/problem.filter.js';
 import { cookieNames, cookieOf } from './signin/cookies.js';
 import { SessionService } from './signin/session.service.js';
-import { serveApiDocs } from './web/apiDocs.js';
+import { serveApiDocs, tellProblems } from './web/apiDocs.js';
 import { servePages } from './web/pages.js';
 
 const directives = (config: Config) => ({
@@ -127,6 +127,7 @@ export async function createApplication(config: Config, pages: string | null): P
       .setVersion('1')
       .build(),
   );
+  tellProblems(document);
   serveApiDocs(raw, document, async (request) => {
     const token = cookieOf(request.headers.cookie, cookieNames(config).session);
     return token !== undefined && (await sessions.who(token, true)) !== null;

@@ -6,6 +6,7 @@ import pg from 'pg';
 import 'reflect-metadata';
 import { createApplication } from '../src/application.js';
 import type { Config } from '../src/config.js';
+import { answersChecker } from './answers.js';
 
 const admin = process.env.TEST_DATABASE;
 export const demoFolder = new URL('../../../demo/saltmarsh', import.meta.url).pathname;
@@ -70,6 +71,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
   await app.listen(0, '127.0.0.1');
   const { port } = app.getHttpServer().address() as AddressInfo;
   const base = `http://127.0.0.1:${port}`;
+  const told = answersChecker(app);
   const call: TestServer['call'] = async (path, { method = 'GET', body, cookie = '', headers = {} } = {}) => {
     const response = await fetch(`${base}/api/${path}`, {
       method,
@@ -77,11 +79,11 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const type = response.headers.get('content-type') ?? '';
-    return {
-      status: response.status,
-      body: (type.includes('json') ? await response.json() : await response.arrayBuffer()) as never,
-      headers: response.headers,
-    };
+    const answer: unknown = type.includes('json') ? await response.json() : await response.arrayBuffer();
+    // whatever a test asks for is compared with what the served description says of it
+    const wrong = response.ok && type.includes('json') ? told(method, path, answer) : null;
+    if (wrong) throw new Error(wrong);
+    return { status: response.status, body: answer as never, headers: response.headers };
   };
   const signIn = async (email: string) => {
     const { headers } = await call('session', { method: 'POST', body: { email, password: 'under-the-estuary' } });

@@ -30,6 +30,7 @@ export { completed, faultsOfObject, type ObjectCheck } from './estate/faultsOfOb
 export type { FileProblem } from './files/problem.js';
 export * from './api/requests.js';
 export * from './api/answers.js';
+export * from './api/crossingAnswers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';
 export { jsonSchemas } from './files/jsonSchema.js';
@@ -43,4 +44,4 @@ export * from './api/jobs.js';
 export * from './api/session.js';
 export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';
-export type * from './api/accessAnswers.js';
+export * from './api/accessAnswers.js';

@@ -1,10 +1,11 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { AcceptanceQuery, Key, SeenRequest, type AcceptanceView } from '@underpass/contracts';
+import { AcceptanceQuery, Key, SeenRequest, AcceptanceView } from '@underpass/contracts';
 import { z } from 'zod';
 import { kB, Takes } from '../edge/takes.js';
 import type { SignedRequest } from '../signin/session.guard.js';
 import { AcceptanceService } from './acceptance.service.js';
+import { Answers } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 
@@ -14,17 +15,20 @@ export class AcceptanceController {
   constructor(private readonly acceptance: AcceptanceService) {}
 
   @Get()
+  @Answers(AcceptanceView)
   view(@Query({ schema: AcceptanceQuery }) { run }: AcceptanceQuery): Promise<AcceptanceView> {
     return this.acceptance.view(run);
   }
 
   @Post()
+  @Answers(AcceptanceView, 201)
   async start(@Req() request: SignedRequest): Promise<AcceptanceView> {
     await this.acceptance.start(request.user.name);
     return this.acceptance.view();
   }
 
   @Put(':id/testers/:person')
+  @Answers(AcceptanceView)
   @Takes(128 * kB)
   async enter(
     @Param('id', { schema: Uuid }) id: string,
@@ -37,6 +41,7 @@ export class AcceptanceController {
   }
 
   @Post(':id/sign-off')
+  @Answers(AcceptanceView)
   @HttpCode(200)
   async signOff(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<AcceptanceView> {
     await this.acceptance.signOff(id, request.user.name);

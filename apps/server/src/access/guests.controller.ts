@@ -1,15 +1,16 @@
 import { Body, Controller, Get, HttpCode, Post, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { ImpactRequest, WithdrawRequest, type ConsequenceView, type GuestRow, type JobStarted } from '@underpass/contracts';
+import { ImpactRequest, WithdrawRequest, ConsequenceView, GuestRow, JobStarted, Applied } from '@underpass/contracts';
 import { guestEndMs, guestState, readinessOf, type GuestState } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
-import { ChangeService, type Applied } from '../estate/change.service.js';
+import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { ConsequenceService } from './consequence.service.js';
 import { named } from './naming.js';
+import { Answers } from '../edge/answers.js';
 
 const order: Record<GuestState, number> = { ended: 0, 'ending soon': 1, 'not recorded': 2, 'not accepted': 3, current: 4 };
 
@@ -25,6 +26,7 @@ export class GuestsController {
 
   /** What a change would come to for what people see; nothing is applied. */
   @Post('consequence')
+  @Answers(ConsequenceView.or(JobStarted))
   @Takes(MB)
   @AtOnce('impact', 2, 4)
   @HttpCode(200)
@@ -38,6 +40,7 @@ export class GuestsController {
 
   /** Guests, those past their end first, with what they can still reach and what keeps them out. */
   @Get('guests')
+  @Answers(GuestRow.array())
   guests(): GuestRow[] {
     const { model } = this.store;
     const nowMs = Date.now();
@@ -73,6 +76,7 @@ export class GuestsController {
 
   /** Takes everything from guests in one change, which can be taken back. */
   @Post('guests/withdraw')
+  @Answers(Applied)
   @Takes(128 * kB)
   @HttpCode(200)
   async withdraw(@Body({ schema: WithdrawRequest }) { people }: WithdrawRequest, @Req() request: SignedRequest): Promise<Applied> {

@@ -4,6 +4,7 @@ import type { Response } from 'express';
 import { z } from 'zod';
 import { Public } from '../signin/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
+import { AnswersElsewhere } from '../edge/answers.js';
 
 const Anything = z.string().max(60);
 
@@ -14,6 +15,7 @@ export class OpenLinkController {
   constructor(private readonly links: EntryLinkService) {}
 
   @Get(':id')
+  @AnswersElsewhere()
   @Public()
   async open(@Param('id', { schema: Anything }) id: string, @Res() response: Response): Promise<void> {
     const result = await this.links.open(id);

@@ -12,7 +12,7 @@ import {
   UseGuards,
 } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { PortalReport, type PortalEstate } from '@underpass/contracts';
+import { PortalReport, PortalEstate, EntryTarget } from '@underpass/contracts';
 import type { Request } from 'express';
 import { createHash, timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
@@ -23,6 +23,7 @@ import { ProblemError } from '../problems/problem.js';
 import { Public } from '../signin/session.guard.js';
 import { EntryLinkService } from './entryLink.service.js';
 import { SightingService } from './sighting.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 const digest = (text: string) => createHash('sha256').update(text).digest();
 
@@ -52,6 +53,7 @@ export class PortalController {
   ) {}
 
   @Get('estate')
+  @Answers(PortalEstate)
   estate(): PortalEstate {
     const { organisation, person, group, publication, portal, resource, pool, host, gateway, session, setting, endpoint } =
       this.store.written();
@@ -59,11 +61,13 @@ export class PortalController {
   }
 
   @Get('links/:id')
+  @Answers(EntryTarget)
   link(@Param('id', { schema: z.string().regex(/^[A-Za-z0-9]{1,40}$/) }) id: string): Promise<{ targetKind: string; target: string }> {
     return this.links.target(id);
   }
 
   @Post('reports')
+  @AnswersNothing()
   @Takes(128 * kB)
   @HttpCode(204)
   report(@Body({ schema: PortalReport }) report: PortalReport): Promise<void> {

@@ -5,10 +5,13 @@ import {
   RequirementText,
   TryRequest,
   writeDocument,
-  type CrossingReadiness,
+  CrossingReadiness,
   type FileProblem,
   type RequirementSet,
-  type RequirementSetView,
+  RequirementSetView,
+  TriedSets,
+  KeptSets,
+  Applied,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
 import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf } from '@underpass/core';
@@ -16,10 +19,11 @@ import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { Reading } from '../edge/reading.service.js';
 import { kB, Takes } from '../edge/takes.js';
-import { ChangeService, type Applied } from '../estate/change.service.js';
+import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
+import { Answers } from '../edge/answers.js';
 
 const mostPeople = 500;
 
@@ -37,12 +41,14 @@ export class RequirementsController {
   ) {}
 
   @Get('access/requirements')
+  @Answers(RequirementSetView.array())
   sets(): Promise<RequirementSetView[]> {
     return Promise.all(this.store.model.requirements.map((set) => this.view(set)));
   }
 
   /** Reads a set as it is being written, and evaluates it; nothing is kept. */
   @Post('access/requirements/try')
+  @Answers(TriedSets)
   @Takes(256 * kB)
   @HttpCode(200)
   @Needs('reader')
@@ -54,6 +60,7 @@ export class RequirementsController {
   }
 
   @Put('access/requirements')
+  @Answers(KeptSets)
   @Takes(256 * kB)
   async save(
     @Body({ schema: RequirementText }) { text, seen }: RequirementText,
@@ -80,6 +87,7 @@ export class RequirementsController {
 
   /** Takes one's own set away; of a shipped one the shipped form stands again. */
   @Delete('access/requirements/:id')
+  @Answers(Applied)
   async remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () => {
       const before = this.store.find('requirement', id);
@@ -98,6 +106,7 @@ export class RequirementsController {
 
   /** The sets that are for one crossing, as it would be after a change. */
   @Post('crossings/:id/readiness')
+  @Answers(CrossingReadiness)
   @HttpCode(200)
   @Needs('reader')
   crossing(@Param('id') id: string, @Body({ schema: TryRequest }) { change }: TryRequest): CrossingReadiness {

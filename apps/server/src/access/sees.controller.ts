@@ -4,20 +4,21 @@ import {
   AccessPeopleQuery,
   Key,
   WhyQuery,
-  type AccessPeople,
+  AccessPeople,
   type AccessPersonRow,
-  type AccessPersonView,
+  AccessPersonView,
   type Person,
-  type PublicationRow,
-  type ResourceReach,
+  PublicationRow,
+  ResourceReach,
   type SeenItem,
-  type WhyView,
+  WhyView,
 } from '@underpass/contracts';
 import { acceptancePlan, noChange, seesOf, whyNotSeen, type PersonSees } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
 import { notFound } from '../problems/problem.js';
 import { chainNodes, named, nodeOf } from './naming.js';
 import { SightingService } from './sighting.service.js';
+import { Answers } from '../edge/answers.js';
 
 /** Names told of a long list; the number is told beside them. */
 const firstFew = 8;
@@ -39,6 +40,7 @@ export class SeesController {
   }
 
   @Get('people')
+  @Answers(AccessPeople)
   people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): AccessPeople {
     const wanted = query.search?.toLowerCase();
     const found: { person: Person; weight: number }[] = [];
@@ -105,6 +107,7 @@ export class SeesController {
   }
 
   @Get('people/:id')
+  @Answers(AccessPersonView)
   async person(@Param('id', { schema: Key }) id: string): Promise<AccessPersonView> {
     const { model } = this;
     const person = model.people.get(id);
@@ -143,6 +146,7 @@ export class SeesController {
 
   /** Why a person does not see a resource, with the smallest mend. */
   @Get('why')
+  @Answers(WhyView)
   why(@Query({ schema: WhyQuery }) { person, resource }: WhyQuery): WhyView {
     const { model } = this;
     if (!model.people.has(person)) throw notFound('person', person);
@@ -177,6 +181,7 @@ export class SeesController {
 
   /** Publications as chains: groups that hold them, portals they are attached to, resources in them. */
   @Get('publications')
+  @Answers(PublicationRow.array())
   publications(): PublicationRow[] {
     const { model } = this;
     const because = new Map(acceptancePlan(model.access).unseen.map((each) => [each.publication, each.because]));
@@ -200,6 +205,7 @@ export class SeesController {
 
   /** Who can reach a resource, and through what. */
   @Get('resources/:id')
+  @Answers(ResourceReach)
   resource(@Param('id', { schema: Key }) id: string): ResourceReach {
     const { model } = this;
     const resource = model.resources.get(id);

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiTags } from '@nestjs/swagger';
 import {
   ChangeRequest,
   CrossingPage,
@@ -11,7 +11,16 @@ import {
   TryRequest,
   type CrossingBetween,
   type CrossingRow,
-  type JobStarted,
+  JobStarted,
+  AppliedAt,
+  TryAnswer,
+  Made,
+  AuditEntry,
+  BoardAnswer,
+  CrossingAnswer,
+  ImpactAnswer,
+  HistoryAnswer,
+  SliceAnswer,
 } from '@underpass/contracts';
 import {
   noCounts,
@@ -35,11 +44,12 @@ import { Needs } from '../signin/session.guard.js';
 import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
-import { ChangeService, type Applied } from '../estate/change.service.js';
+import { ChangeService } from '../estate/change.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ImpactWork } from './impactWork.js';
 import { ResultsService } from './results.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 const mostDraftsOfOne = 200;
@@ -57,6 +67,7 @@ export class CrossingController {
   ) {}
 
   @Get('board')
+  @Answers(BoardAnswer)
   async board(): Promise<{ version: number; at: string; board: Board; leading: LeadingFinding[] }> {
     const leading = await this.results.leading();
     return {
@@ -68,7 +79,7 @@ export class CrossingController {
   }
 
   @Get('crossings')
-  @ApiOkResponse({ standardSchema: CrossingPage })
+  @Answers(CrossingPage)
   list(@Query({ schema: CrossingQuery }) query: CrossingQuery): CrossingPage {
     const { model } = this.results.reader;
     const wanted = query.search ? query.search.toLowerCase().split(/\s+/) : null;
@@ -117,6 +128,7 @@ export class CrossingController {
 
   /** One crossing: who and what it is between, and what it comes to. */
   @Get('crossings/:id')
+  @Answers(CrossingAnswer)
   one(@Param('id') id: string): object {
     const facts = this.factsOf(id);
     return {
@@ -131,6 +143,7 @@ export class CrossingController {
 
   /** The part of the estate it rests on, with which the page works out every try itself; null where too many share its line. */
   @Get('crossings/:id/slice')
+  @Answers(SliceAnswer)
   slice(@Param('id') id: string): { version: number; slice: Slice | null } {
     const { ref } = this.factsOf(id);
     return { version: this.results.version, slice: sliceOf(this.results.reader, ref) };
@@ -138,6 +151,7 @@ export class CrossingController {
 
   /** The crossing as it would be after a change, where the page has not all that takes. */
   @Post('crossings/:id/try')
+  @Answers(TryAnswer)
   @Takes(MB)
   @HttpCode(200)
   @Needs('reader')
@@ -155,6 +169,7 @@ export class CrossingController {
   }
 
   @Get('crossings/:id/history')
+  @Answers(HistoryAnswer)
   async history(@Param('id') id: string): Promise<object[]> {
     if (!this.results.ref(id)) throw notFound('crossing', id);
     const rows = await this.data.query(
@@ -172,6 +187,7 @@ export class CrossingController {
 
   /** What a change would do to the whole estate; nothing is applied. Where that takes long, the job that works it out is answered. */
   @Post('impact')
+  @Answers(ImpactAnswer.or(JobStarted))
   @AtOnce('impact', 2, 4)
   @HttpCode(200)
   @Needs('reader')
@@ -180,8 +196,9 @@ export class CrossingController {
   }
 
   @Post('changes')
+  @Answers(AppliedAt, 201)
   @Takes(MB)
-  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied & { version: number }> {
+  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<AppliedAt> {
     const { change, summary, seen } = body;
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this change waits for work outside. Apply it once that is done.');
@@ -194,26 +211,29 @@ export class CrossingController {
   }
 
   @Get('changes')
+  @Answers(AuditEntry.array())
   latest(): Promise<object[]> {
     return this.changes.latest(50);
   }
 
   @Post('changes/:id/undo')
+  @Answers(AppliedAt)
   @HttpCode(200)
-  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied & { version: number }> {
+  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<AppliedAt> {
     const applied = await this.changes.undo(id, request.user.name);
     await this.results.settled();
     return { ...applied, version: this.results.version };
   }
 
   @Get('drafts')
-  @ApiOkResponse({ standardSchema: DraftView.array() })
+  @Answers(DraftView.array())
   async drafts(): Promise<DraftView[]> {
     const kept = await this.data.getRepository(Draft).find({ order: { createdAt: 'DESC' }, take: 200 });
     return kept.map((draft) => this.paper.draftView(draft));
   }
 
   @Post('drafts')
+  @Answers(Made, 201)
   @Takes(MB)
   async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
     this.paper.assertGood(body.change);
@@ -235,6 +255,7 @@ export class CrossingController {
   }
 
   @Delete('drafts/:id')
+  @AnswersNothing()
   @HttpCode(204)
   async drop(@Param('id', { schema: Uuid }) id: string): Promise<void> {
     await this.data.getRepository(Draft).delete({ id });

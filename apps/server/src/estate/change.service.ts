@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectSchemas, type AuditEntry, type Measurement } from '@underpass/contracts';
+import { objectSchemas, type AuditEntry, type Measurement, type Applied } from '@underpass/contracts';
 import { inverseOf, made, rebase, type Conflict, type ObjectChange } from '@underpass/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { AuditEntryRow, ChangeSet } from '../database/entities.js';
@@ -31,12 +31,6 @@ interface ApplyOptions {
   /** Objects that it only adds to or takes from, by `kind/id`: what was written beside it since stands. */
   beside?: (writes: readonly ObjectChange[]) => ReadonlySet<string>;
 }
-/** A change that was written; where its effect cannot be read yet, that is said. */
-export interface Applied {
-  changeId: string;
-  behind?: true;
-}
-
 interface ChangeRow {
   id: string;
   at: Date;

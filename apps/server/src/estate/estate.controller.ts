@@ -1,5 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
-import { ApiBody, ApiHeader, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiHeader, ApiTags } from '@nestjs/swagger';
 import {
   BoundedJson,
   ImportJob,
@@ -11,6 +11,12 @@ import {
   referencesOf,
   reportedKinds,
   type ObjectKind,
+  JsonSchemas,
+  KindCount,
+  ObjectAnswer,
+  ObjectPage,
+  Applied,
+  WrittenObject,
 } from '@underpass/contracts';
 import { stamped, type ObjectChange } from '@underpass/core';
 import type { Request, Response } from 'express';
@@ -22,9 +28,10 @@ import { CONFIG, type Config } from '../config.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { Reading } from '../edge/reading.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
-import { ChangeService, type Applied } from './change.service.js';
+import { ChangeService } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
+import { Answers, AnswersFile } from '../edge/answers.js';
 
 const AnyObject = z.record(z.string().max(80), BoundedJson);
 
@@ -41,17 +48,20 @@ export class EstateController {
   ) {}
 
   @Get()
+  @Answers(KindCount.array())
   counts(): { kind: ObjectKind; count: number }[] {
     return objectKinds.map((kind) => ({ kind, count: this.store.count(kind) }));
   }
 
   @Get('schemas')
+  @Answers(JsonSchemas)
   schemas(): Record<string, unknown> {
     return jsonSchemas();
   }
 
   /** The estate folder as a ZIP; reading it again changes nothing. */
   @Get('export')
+  @AnswersFile('application/zip')
   @Needs('engineer')
   @Confirmed()
   @AtOnce('export', 1, 2)
@@ -62,22 +72,23 @@ export class EstateController {
   }
 
   @Post('import')
+  @Answers(ImportJob, 202)
   @HttpCode(202)
   @Takes(80 * MB, 'bytes')
   @AtOnce('upload', 1, 2)
   @ApiBody({ type: Object, description: 'ImportRequest: files by name, and whether to apply them' })
-  @ApiOkResponse({ standardSchema: ImportJob })
   import(@Body() body: unknown, @Req() request: SignedRequest): Promise<ImportJob> {
     return this.imports.start(bytesOf(body), request.user.name);
   }
 
   @Get('import/:id')
-  @ApiOkResponse({ standardSchema: ImportJob })
+  @Answers(ImportJob)
   progress(@Param('id', { schema: z.uuid() }) id: string): Promise<ImportJob> {
     return this.imports.job(id);
   }
 
   @Get(':kind')
+  @Answers(ObjectPage)
   list(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Query({ schema: ObjectQuery }) query: ObjectQuery,
@@ -94,6 +105,7 @@ export class EstateController {
   }
 
   @Get(':kind/:id')
+  @Answers(ObjectAnswer)
   async one(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id') id: string,
@@ -111,6 +123,7 @@ export class EstateController {
    * somebody else wrote meanwhile nothing is changed, and both versions are told [RFC 9110 13.1].
    */
   @Put(':kind/:id')
+  @Answers(WrittenObject)
   @Takes(512 * kB)
   @ApiHeader({ name: 'If-Match', required: false, description: 'The ETag of the version that was read' })
   @ApiHeader({ name: 'If-None-Match', required: false, description: '* for an object that must not exist yet' })
@@ -120,7 +133,7 @@ export class EstateController {
     @Body({ schema: AnyObject }) body: Record<string, unknown>,
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
-  ): Promise<Applied & { version: string }> {
+  ): Promise<WrittenObject> {
     if (body.id !== id)
       throw new ProblemError(422, 'Not valid', 'The id in the address and in the object differ.', [
         { field: 'id', problem: `must be ${id}` },
@@ -161,6 +174,7 @@ export class EstateController {
   }
 
   @Delete(':kind/:id')
+  @Answers(Applied)
   @Needs('engineer')
   remove(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,

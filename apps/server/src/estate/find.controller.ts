@@ -1,7 +1,8 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { FindQuery, kindOrder, objectKinds, type FoundObject, type ObjectKind } from '@underpass/contracts';
+import { FindQuery, kindOrder, objectKinds, FoundObject, type ObjectKind } from '@underpass/contracts';
 import { EstateStore } from './estate.store.js';
+import { Answers } from '../edge/answers.js';
 
 /** People first, then the kinds in the order people look for them. */
 const kinds: ObjectKind[] = [...new Set<ObjectKind>(['person', 'endpoint', ...kindOrder, ...objectKinds])];
@@ -13,6 +14,7 @@ export class FindController {
 
   /** The objects whose name or id holds the words, people first. */
   @Get()
+  @Answers(FoundObject.array())
   find(@Query({ schema: FindQuery }) { q }: FindQuery): FoundObject[] {
     const words = q.toLowerCase().split(/\s+/);
     const found: FoundObject[] = [];

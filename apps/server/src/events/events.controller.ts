@@ -6,6 +6,7 @@ import { tooMany } from '../problems/problem.js';
 import type { SignedRequest } from '../signin/session.guard.js';
 import { SessionService } from '../signin/session.service.js';
 import { Channel } from './channel.service.js';
+import { AnswersFile } from '../edge/answers.js';
 
 /** How often a stream asks whether its session still stands, ms; what ends here or on another server is told at once. */
 const askEveryMs = 10_000;
@@ -26,6 +27,7 @@ export class EventsController {
 
   /** Server-sent events: results for a new version, the progress of field checks, what portals report, and a beat that keeps the line open. */
   @Sse()
+  @AnswersFile('text/event-stream')
   events(@Req() { user, token }: SignedRequest): Observable<MessageEvent> {
     const now = this.open.get(user.id) ?? 0;
     if (now >= mostOfOne) throw tooMany(10, 'Many pages of yours are open. Close some.');

@@ -1,6 +1,6 @@
 import { Controller, Get, Param, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { CheckGreeting } from '@underpass/contracts';
+import { CheckGreeting } from '@underpass/contracts';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { TrustedProxies } from '../edge/address.js';
@@ -9,6 +9,7 @@ import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Public } from '../signin/session.guard.js';
 import { Doorway } from './doorway.js';
 import { CheckLinkService } from './checkLink.service.js';
+import { Answers } from '../edge/answers.js';
 
 const CheckToken = z.string().regex(/^[A-Za-z0-9_-]{20,60}$/, 'This link is not whole. Copy all of it.');
 /** Wrong tokens of an address that are logged a minute: a flood tells no more than its beginning. */
@@ -28,6 +29,7 @@ export class CheckController {
 
   /** What the page says before it starts. Names only: nothing that opens anything. */
   @Get(':token')
+  @Answers(CheckGreeting)
   async greet(@Param('token', { schema: CheckToken }) token: string, @Req() request: Request): Promise<CheckGreeting> {
     try {
       return await this.links.greeting(token);

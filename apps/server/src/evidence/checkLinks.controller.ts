@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
-import { ApiBody, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { CheckLinkRequest, CheckLinkView, type Measurement } from '@underpass/contracts';
+import { ApiBody, ApiTags } from '@nestjs/swagger';
+import { CheckLinkRequest, CheckLinkView, type Measurement, MeasurementKept } from '@underpass/contracts';
 import { roundTripsOf } from '@underpass/core';
 import { z } from 'zod';
 import type { SignedRequest } from '../signin/session.guard.js';
@@ -12,6 +12,7 @@ import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { CheckLinkService } from './checkLink.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 
@@ -26,22 +27,25 @@ export class CheckLinksController {
   ) {}
 
   @Post('check-links')
-  @ApiOkResponse({ standardSchema: CheckLinkView })
+  @Answers(CheckLinkView, 201)
   make(@Body({ schema: CheckLinkRequest }) body: CheckLinkRequest, @Req() request: SignedRequest): Promise<CheckLinkView> {
     return this.links.make(body, request.user.name);
   }
 
   @Get('check-links')
+  @Answers(CheckLinkView.array())
   list(): Promise<CheckLinkView[]> {
     return this.links.list();
   }
 
   @Get('check-links/:id')
+  @Answers(CheckLinkView)
   one(@Param('id', { schema: Uuid }) id: string): Promise<CheckLinkView> {
     return this.links.one(id);
   }
 
   @Delete('check-links/:id')
+  @AnswersNothing()
   @HttpCode(204)
   revoke(@Param('id', { schema: Uuid }) id: string): Promise<void> {
     return this.links.revoke(id);
@@ -49,6 +53,7 @@ export class CheckLinksController {
 
   /** A measurement taken with another program: its text, and where it was taken. */
   @Post('measurements')
+  @Answers(MeasurementKept, 201)
   @Takes(21 * MB, 'bytes')
   @AtOnce('upload', 1, 2)
   @ApiBody({ type: Object, description: 'MeasurementRequest: the text, and where it was taken' })

@@ -1,4 +1,5 @@
 import { Controller, Get, Inject, Req, Res } from '@nestjs/common';
+import { Lives, Ready } from '@underpass/contracts';
 import { ApiTags } from '@nestjs/swagger';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { Request, Response } from 'express';
@@ -10,6 +11,7 @@ import { ProblemError } from '../problems/problem.js';
 import { equal } from '../secrets/secrets.js';
 import { Public } from '../signin/session.guard.js';
 import { MetricsService } from './metrics.service.js';
+import { Answers, AnswersFile } from '../edge/answers.js';
 
 /** Room on the disk below which writing may soon fail, bytes. */
 const leastRoom = 200 * 1024 * 1024;
@@ -27,12 +29,14 @@ export class HealthController {
   ) {}
 
   @Get('health')
+  @Answers(Lives)
   health(): { state: 'lives' } {
     return { state: 'lives' };
   }
 
   /** Whether requests can be served: by part, without details of the inside. */
   @Get('ready')
+  @Answers(Ready)
   async ready(@Res() response: Response): Promise<void> {
     const parts = await (this.looked && this.looked.until > Date.now() ? this.looked.parts : this.look());
     const ready = Object.values(parts).every(Boolean);
@@ -74,6 +78,7 @@ export class HealthController {
   }
 
   @Get('metrics')
+  @AnswersFile('text/plain')
   async figures(@Req() request: Request, @Res() response: Response): Promise<void> {
     const given = /^Bearer (.{1,500})$/.exec(request.headers.authorization ?? '')?.[1];
     if (this.config.metricsToken === null || given === undefined || !equal(given, this.config.metricsToken))

@@ -1,10 +1,11 @@
 import { Controller, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiTags } from '@nestjs/swagger';
 import { JobView } from '@underpass/contracts';
 import { z } from 'zod';
 import { ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { JobsService } from './jobs.service.js';
+import { Answers } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 
@@ -15,22 +16,22 @@ export class JobsController {
 
   /** The latest long work of everybody, newest first. */
   @Get()
-  @ApiOkResponse({ standardSchema: JobView.array() })
+  @Answers(JobView.array())
   latest(): Promise<JobView[]> {
     return this.jobs.latest();
   }
 
   @Get(':id')
-  @ApiOkResponse({ standardSchema: JobView })
+  @Answers(JobView)
   one(@Param('id', { schema: Uuid }) id: string): Promise<JobView> {
     return this.jobs.one(id);
   }
 
   /** Calls work off: one's own, and who may change the estate also what others asked for. */
   @Post(':id/cancel')
+  @Answers(JobView)
   @HttpCode(200)
   @Needs('reader')
-  @ApiOkResponse({ standardSchema: JobView })
   async cancel(@Param('id', { schema: Uuid }) id: string, @Req() { user }: SignedRequest): Promise<JobView> {
     if (user.role === 'reader' && (await this.jobs.one(id)).by !== user.name)
       throw new ProblemError(403, 'Not allowed', 'Somebody else asked for this work.');

@@ -1,11 +1,12 @@
 import { Controller, Get, Query, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { SecurityExportQuery, SecurityLogQuery, type SecurityEvent } from '@underpass/contracts';
+import { SecurityExportQuery, SecurityLogQuery, SecurityEvent } from '@underpass/contracts';
 import type { Response } from 'express';
 import { hostname } from 'node:os';
 import { AtOnce } from '../edge/takes.js';
 import { SecurityLog } from './securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from '../signin/session.guard.js';
+import { Answers, AnswersFile } from '../edge/answers.js';
 
 const mostExported = 100_000;
 
@@ -17,12 +18,14 @@ export class SecurityLogController {
   constructor(private readonly log: SecurityLog) {}
 
   @Get()
+  @Answers(SecurityEvent.array())
   list(@Query({ schema: SecurityLogQuery }) { before, limit }: SecurityLogQuery): Promise<SecurityEvent[]> {
     return this.log.list(before, limit);
   }
 
   /** The log as a file: JSON, or lines of the syslog protocol. */
   @Get('export')
+  @AnswersFile('application/json', 'text/plain')
   @Confirmed()
   @AtOnce('export', 1, 2)
   async export(

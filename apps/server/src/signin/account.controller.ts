@@ -1,5 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiTags } from '@nestjs/swagger';
 import { FactorOffer, FactorRequest, OwnAccount, PasswordRequest, SpareCodes } from '@underpass/contracts';
 import QRCode from 'qrcode';
 import { z } from 'zod';
@@ -12,6 +12,7 @@ import { refusal } from './session.controller.js';
 import { Confirmed, Own, type SignedRequest } from './session.guard.js';
 import { SessionService, type SignInResult } from './session.service.js';
 import { UsersService } from './users.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 
@@ -29,7 +30,7 @@ export class AccountController {
   ) {}
 
   @Get()
-  @ApiOkResponse({ standardSchema: OwnAccount })
+  @Answers(OwnAccount)
   async view(@Req() { user }: SignedRequest): Promise<OwnAccount> {
     const own = await this.users.one(user.id);
     return {
@@ -42,6 +43,7 @@ export class AccountController {
 
   /** Changes the password; every other session of the person ends. */
   @Put('password')
+  @AnswersNothing()
   @Takes(4 * kB)
   @HttpCode(204)
   async password(@Body({ schema: PasswordRequest }) body: PasswordRequest, @Req() request: SignedRequest): Promise<void> {
@@ -57,18 +59,18 @@ export class AccountController {
 
   /** A secret for a second factor; nothing is kept until a code of it comes back. */
   @Post('factor/offer')
+  @Answers(FactorOffer)
   @Confirmed()
   @HttpCode(200)
-  @ApiOkResponse({ standardSchema: FactorOffer })
   async offer(@Req() { user }: SignedRequest): Promise<FactorOffer> {
     const { secret, uri } = this.users.offerFactor(user.email);
     return { secret, uri, qr: await QRCode.toString(uri, { type: 'svg', errorCorrectionLevel: 'M', margin: 4 }) };
   }
 
   @Put('factor')
+  @Answers(SpareCodes)
   @Confirmed()
   @Takes(4 * kB)
-  @ApiOkResponse({ standardSchema: SpareCodes })
   async setUp(@Body({ schema: FactorRequest }) body: FactorRequest, @Req() request: SignedRequest): Promise<SpareCodes> {
     const codes = await this.users.setUpFactor(request.user.id, body.secret, body.code);
     await this.log.recordOf('second factor set up', request);
@@ -77,9 +79,9 @@ export class AccountController {
 
   /** New spare codes; the earlier ones are good no longer. */
   @Post('factor/spare-codes')
+  @Answers(SpareCodes)
   @Confirmed()
   @HttpCode(200)
-  @ApiOkResponse({ standardSchema: SpareCodes })
   async spare(@Req() request: SignedRequest): Promise<SpareCodes> {
     const own = await this.users.one(request.user.id);
     if (own?.factorSecret == null) throw new ProblemError(409, 'No second factor', 'Set up a second factor first.');
@@ -89,6 +91,7 @@ export class AccountController {
   }
 
   @Delete('factor')
+  @AnswersNothing()
   @Confirmed()
   @HttpCode(204)
   async removeFactor(@Req() request: SignedRequest): Promise<void> {
@@ -104,6 +107,7 @@ export class AccountController {
 
   /** Ends one of one's own sessions, such as one left open elsewhere. */
   @Delete('sessions/:id')
+  @AnswersNothing()
   @HttpCode(204)
   async end(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
     const own = await this.sessions.own(request.user.id, request.user.sessionId);

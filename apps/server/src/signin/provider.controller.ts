@@ -13,6 +13,7 @@ import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Own, Public, type SignedRequest } from './session.guard.js';
 import { SessionService } from './session.service.js';
 import { UsersService } from './users.service.js';
+import { AnswersElsewhere, AnswersFile } from '../edge/answers.js';
 
 const LogoutForm = z.object({ logout_token: z.string().min(1).max(8000) });
 
@@ -31,6 +32,7 @@ export class ProviderController {
 
   @Public()
   @Get()
+  @AnswersElsewhere()
   async start(@Res() response: Response): Promise<void> {
     const { leadsTo, way } = await this.provider.start(null);
     setWay(response, this.config, way);
@@ -40,6 +42,7 @@ export class ProviderController {
   /** For those who have no password here: the provider asks once more. */
   @Own()
   @Get('confirm')
+  @AnswersElsewhere()
   async confirm(@Req() request: SignedRequest, @Res() response: Response): Promise<void> {
     const { leadsTo, way } = await this.provider.start(request.user.sessionId);
     setWay(response, this.config, way);
@@ -48,6 +51,7 @@ export class ProviderController {
 
   @Public()
   @Get('back')
+  @AnswersElsewhere()
   async back(@Req() request: Request, @Res() response: Response): Promise<void> {
     const address = this.proxies.addressOf(request);
     const { search } = new URL(request.originalUrl, 'http://here');
@@ -82,6 +86,7 @@ export class ProviderController {
   /** Told by the provider itself that somebody signed out there. */
   @Public()
   @Post('logout')
+  @AnswersFile('application/json')
   @Takes(16 * kB, 'form')
   @HttpCode(200)
   async logout(

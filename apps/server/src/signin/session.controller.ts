@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { ConfirmRequest, Session, SignIn, SignInOptions } from '@underpass/contracts';
+import { ApiTags } from '@nestjs/swagger';
+import { ConfirmRequest, Session, SignIn, SignInOptions, LeadsTo } from '@underpass/contracts';
 import type { Request, Response } from 'express';
 import { CONFIG, type Config } from '../config.js';
 import { TrustedProxies } from '../edge/address.js';
@@ -13,6 +13,7 @@ import { ProviderService } from './provider.service.js';
 import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Own, Public, type SignedRequest } from './session.guard.js';
 import { SessionService, type SignedIn, type SignInResult, type Visitor } from './session.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 /** What is said of a sign-in or a confirmation that did not succeed. */
 export function refusal(result: Exclude<SignInResult, { token: string }>): ProblemError {
@@ -66,16 +67,16 @@ export class SessionController {
 
   @Public()
   @Get('options')
-  @ApiOkResponse({ standardSchema: SignInOptions })
+  @Answers(SignInOptions)
   options(): SignInOptions {
     return { provider: this.config.provider?.name ?? null, demo: this.config.demoFolder !== null };
   }
 
   @Public()
   @Post()
+  @Answers(Session)
   @Takes(4 * kB)
   @HttpCode(200)
-  @ApiOkResponse({ standardSchema: Session })
   async signIn(
     @Body({ schema: SignIn }) body: SignIn,
     @Req() request: Request,
@@ -89,7 +90,7 @@ export class SessionController {
 
   @Own()
   @Get()
-  @ApiOkResponse({ standardSchema: Session })
+  @Answers(Session)
   who(@Req() request: SignedRequest): Session {
     return this.view(request.user);
   }
@@ -97,6 +98,7 @@ export class SessionController {
   /** Asks for the password once more, before something weighty. */
   @Own()
   @Post('confirm')
+  @AnswersNothing()
   @Takes(4 * kB)
   @HttpCode(204)
   async confirm(@Body({ schema: ConfirmRequest }) body: ConfirmRequest, @Req() request: SignedRequest): Promise<void> {
@@ -108,6 +110,7 @@ export class SessionController {
   /** Signs out here, and where the organisation's provider is told, there. */
   @Own()
   @Delete()
+  @Answers(LeadsTo)
   async signOut(@Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<{ leadsTo: string } | undefined> {
     const session = await this.sessions.sessionOf(request.token);
     await this.sessions.end('id', request.user.sessionId);

@@ -1,12 +1,13 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Req } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { DoorRules, RoleRequest, UserRequest, type UserView } from '@underpass/contracts';
+import { ApiTags } from '@nestjs/swagger';
+import { DoorRules, RoleRequest, UserRequest, UserView } from '@underpass/contracts';
 import { z } from 'zod';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
 import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from './session.guard.js';
 import { UsersService } from './users.service.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 
@@ -22,11 +23,13 @@ export class UsersController {
   ) {}
 
   @Get()
+  @Answers(UserView.array())
   list(): Promise<UserView[]> {
     return this.users.list();
   }
 
   @Post()
+  @Answers(UserView.array(), 201)
   @Confirmed()
   async add(@Body({ schema: UserRequest }) body: UserRequest, @Req() request: SignedRequest): Promise<UserView[]> {
     const added = await this.users.add(body.email, body.name, body.role, body.password);
@@ -37,14 +40,14 @@ export class UsersController {
   }
 
   @Get('rules')
-  @ApiOkResponse({ standardSchema: DoorRules })
+  @Answers(DoorRules)
   doorRules(): Promise<DoorRules> {
     return this.rules.get();
   }
 
   @Put('rules')
+  @Answers(DoorRules)
   @Confirmed()
-  @ApiOkResponse({ standardSchema: DoorRules })
   async setRules(@Body({ schema: DoorRules }) body: DoorRules, @Req() request: SignedRequest): Promise<DoorRules> {
     await this.rules.set(body);
     await this.log.recordOf(
@@ -57,6 +60,7 @@ export class UsersController {
 
   @Patch(':id')
   @Confirmed()
+  @Answers(UserView.array())
   @HttpCode(200)
   async changeRole(
     @Param('id', { schema: Uuid }) id: string,
@@ -74,6 +78,7 @@ export class UsersController {
 
   /** For somebody whose device is lost. */
   @Delete(':id/factor')
+  @AnswersNothing()
   @Confirmed()
   @HttpCode(204)
   async removeFactor(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
@@ -85,6 +90,7 @@ export class UsersController {
 
   /** Takes a sign-in away; what the person has open ends at once. */
   @Delete(':id')
+  @AnswersNothing()
   @Confirmed()
   @HttpCode(204)
   async remove(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {

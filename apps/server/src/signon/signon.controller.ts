@@ -1,15 +1,26 @@
 import { Body, Controller, Get, HttpCode, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { RecordingRequest, RulesRequest, SavingsQuery, type Measurement, type SavingsView, type SignonRule } from '@underpass/contracts';
+import {
+  RecordingRequest,
+  RulesRequest,
+  SavingsQuery,
+  type Measurement,
+  SavingsView,
+  type SignonRule,
+  Made,
+  SignonRulesView,
+  Applied,
+} from '@underpass/contracts';
 import { SavingsTally, shippedRules } from '@underpass/core';
 import { uuidV7 } from '../database/uuid.js';
 import { kB, Takes } from '../edge/takes.js';
-import { ChangeService, type Applied } from '../estate/change.service.js';
+import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { notFound } from '../problems/problem.js';
 import type { SignedRequest } from '../signin/session.guard.js';
+import { Answers } from '../edge/answers.js';
 
 /** Recorded sign-ins, the rules that read them, and what shortcuts would save. */
 @ApiTags('signon')
@@ -25,6 +36,7 @@ export class SignonController {
 
   /** Person-hours a year that each shortcut would save, for whom the query names. */
   @Get('savings')
+  @Answers(SavingsView)
   savings(@Query({ schema: SavingsQuery }) query: SavingsQuery): Promise<SavingsView> {
     const { reader } = this.results;
     const { model } = reader;
@@ -54,6 +66,7 @@ export class SignonController {
 
   /** Keeps the steps of a recorded sign-in. The recording itself never comes here. */
   @Post('recordings')
+  @Answers(Made, 201)
   async keep(@Body({ schema: RecordingRequest }) body: RecordingRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
     const location = this.store.model.locations.get(body.location);
     if (!location) throw notFound('location', body.location);
@@ -78,6 +91,7 @@ export class SignonController {
   }
 
   @Get('rules')
+  @Answers(SignonRulesView)
   rules(): { rules: readonly SignonRule[]; shipped: boolean; version: number } {
     const own = this.store.model.organisation.signonRules;
     return { rules: own ?? shippedRules, shipped: own === undefined, version: this.store.version };
@@ -85,6 +99,7 @@ export class SignonController {
 
   /** Replaces the rules; null stands for the shipped ones. */
   @Put('rules')
+  @Answers(Applied)
   @HttpCode(200)
   @Takes(256 * kB)
   replace(@Body({ schema: RulesRequest }) { rules, seen }: RulesRequest, @Req() request: SignedRequest): Promise<Applied> {

@@ -1,6 +1,9 @@
+import type { OpenAPIObject } from '@nestjs/swagger';
+import { Problem } from '@underpass/contracts';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
 
 const page = `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Underpass: programming interface</title>
@@ -27,4 +30,17 @@ export function serveApiDocs(app: Express, document: object, signedIn: (request:
   app.get('/api/docs/open.js', closed, (_request, response) => void response.type('text/javascript').send(script));
   const assets = dirname(fileURLToPath(import.meta.resolve('swagger-ui-dist/swagger-ui.css')));
   app.use('/api/docs/assets', closed, express.static(assets, { index: false, extensions: [] }));
+}
+
+/** Every route tells what is wrong in the same way [RFC 9457]. */
+export function tellProblems(document: OpenAPIObject): void {
+  const { $schema: _, ...schema } = z.toJSONSchema(Problem);
+  document.components = { ...document.components, schemas: { ...document.components?.schemas, Problem: schema as object } };
+  const told = {
+    description: 'What is wrong, and what would be right',
+    content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+  };
+  for (const operations of Object.values(document.paths))
+    for (const operation of Object.values(operations) as { responses?: Record<string, unknown> }[])
+      if (operation?.responses) operation.responses.default ??= told;
 }

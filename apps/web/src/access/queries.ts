@@ -9,17 +9,12 @@ import type {
   PublicationRow,
   RequirementSetView,
   ResourceReach,
+  TriedSets,
   WhyView,
 } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
 const pageSize = 200;
-
-/** A set as text, tried on the estate as it is. */
-export interface TriedSets {
-  problems: { line: number; field: string; problem: string }[];
-  sets: RequirementSetView[];
-}
 
 /** What the screens of the stage ask for, and under which keys it is kept. */
 export const accessQueries = {

@@ -103,22 +103,23 @@ export const SavingsQuery = z.object({
   person: Key.optional(),
 });
 
+const portalKinds = [
+  'organisation',
+  'person',
+  'group',
+  'publication',
+  'portal',
+  'resource',
+  'pool',
+  'host',
+  'gateway',
+  'session',
+  'setting',
+  'endpoint',
+] as const;
 /** What the stand-in portal reads of the estate; its own reading of it is on purpose a second one. */
-export type PortalEstate = Pick<
-  Estate,
-  | 'organisation'
-  | 'person'
-  | 'group'
-  | 'publication'
-  | 'portal'
-  | 'resource'
-  | 'pool'
-  | 'host'
-  | 'gateway'
-  | 'session'
-  | 'setting'
-  | 'endpoint'
->;
+export const PortalEstate = z.record(z.enum(portalKinds), z.array(z.looseObject({ id: z.string() }))).meta({ id: 'PortalEstate' });
+export type PortalEstate = Pick<Estate, (typeof portalKinds)[number]>;
 export const PortalReport = z
   .strictObject({
     person: Key,
@@ -143,5 +144,9 @@ export type AcceptanceQuery = z.infer<typeof AcceptanceQuery>;
 export type RequirementText = z.infer<typeof RequirementText>;
 export type RecordingRequest = z.infer<typeof RecordingRequest>;
 export type RulesRequest = z.infer<typeof RulesRequest>;
+export const SignonRulesView = z
+  .object({ rules: z.array(SignonRule), shipped: z.boolean(), version: z.number() })
+  .meta({ id: 'SignonRulesView' });
+
 export type SavingsQuery = z.infer<typeof SavingsQuery>;
 export type PortalReport = z.infer<typeof PortalReport>;

@@ -135,6 +135,40 @@ export const DraftView = z
   })
   .meta({ id: 'DraftView' });
 
+/** A change that was made: by its id it can be taken back. */
+export const Applied = z
+  .object({
+    changeId: z.string(),
+    behind: z.literal(true).optional().describe('It is kept; what is shown follows as soon as the database can be read again'),
+  })
+  .meta({ id: 'Applied' });
+/** The same, with the version of the estate that has it. */
+export const AppliedAt = Applied.extend({ version: z.number() }).meta({ id: 'AppliedAt' });
+/** An object that was written, with its own version for the next edit. */
+export const WrittenObject = Applied.extend({ version: z.string() }).meta({ id: 'WrittenObject' });
+export const KindCount = z.object({ kind: z.string(), count: z.number() }).meta({ id: 'KindCount' });
+const AnyObject = z.looseObject({ id: z.string() });
+export const ObjectPage = z.object({ total: z.number(), rows: z.array(AnyObject) }).meta({ id: 'ObjectPage' });
+export const ObjectAnswer = z.object({ object: AnyObject, version: z.string(), history: z.array(AuditEntry) }).meta({ id: 'ObjectAnswer' });
+export const Made = z.object({ id: z.string() }).meta({ id: 'Made' });
+export const MeasurementKept = z
+  .object({ id: z.string(), kind: z.string(), summary: z.record(z.string(), z.number().nullable()) })
+  .meta({ id: 'MeasurementKept' });
+export const KnownBrowser = z.object({ id: z.string(), name: z.string(), current: z.string() }).meta({ id: 'KnownBrowser' });
+export const JsonSchemas = z.record(z.string(), z.unknown()).meta({ id: 'JsonSchemas' });
+export const PersonKept = z
+  .record(z.string(), z.unknown())
+  .describe('Everything that is kept about one person, by where')
+  .meta({ id: 'PersonKept' });
+export const LeadsTo = z.object({ leadsTo: z.string() }).optional().describe('Where to go on, if anywhere');
+export const EntryTarget = z.object({ targetKind: z.string(), target: z.string() }).meta({ id: 'EntryTarget' });
+export const KeptSets = z.object({ ids: z.array(z.string()) }).meta({ id: 'KeptSets' });
+export const Lives = z.object({ state: z.literal('lives') }).meta({ id: 'Lives' });
+export const Ready = z.object({ state: z.enum(['ready', 'not ready']), parts: z.record(z.string(), z.boolean()) }).meta({ id: 'Ready' });
+
+export type Applied = z.infer<typeof Applied>;
+export type AppliedAt = z.infer<typeof AppliedAt>;
+export type WrittenObject = z.infer<typeof WrittenObject>;
 export type Problem = z.infer<typeof Problem>;
 export type CrossingRow = z.infer<typeof CrossingRow>;
 export type CrossingPage = z.infer<typeof CrossingPage>;

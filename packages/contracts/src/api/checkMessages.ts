@@ -24,14 +24,16 @@ export type ToPage =
   | { type: 'ended'; because: string };
 
 /** What the page may know before it starts: names only, no identifiers. */
-export interface CheckGreeting {
-  organisation: string;
-  helpDesk: string | null;
-  firstName: string | null;
-  place: string;
-  home: boolean;
-  /** Where the link is no longer good. */
-  gone: 'expired' | 'revoked' | null;
-}
+export const CheckGreeting = z
+  .object({
+    organisation: z.string(),
+    helpDesk: z.string().nullable(),
+    firstName: z.string().nullable(),
+    place: z.string(),
+    home: z.boolean(),
+    gone: z.enum(['expired', 'revoked']).nullable().describe('Where the link is no longer good'),
+  })
+  .meta({ id: 'CheckGreeting' });
+export type CheckGreeting = z.infer<typeof CheckGreeting>;
 
 export type FromPage = z.infer<typeof FromPage>;
