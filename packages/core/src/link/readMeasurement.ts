@@ -91,6 +91,12 @@ function readCsv(text: string): Result<MeasurementFile> {
   let sent = 0;
   for (const [i, row] of rows.entries()) {
     if ((i === 0 && headed) || (row.length === 1 && row[0] === '' && (i === rows.length - 1 || head.length > 1))) continue;
+    if (row.length > head.length)
+      return bad(
+        `line ${i + 1}`,
+        `has ${row.length} cells, the first line ${head.length}`,
+        'write decimals with a point, and as many cells as in the first line',
+      );
     const cell = row[column] ?? '';
     sent++;
     if (cell === '' || cell === '-') continue;
