@@ -91,7 +91,12 @@ try {
   }
   if (wanted('attack')) await check('attacks, short form', ['scripts/attack.mjs', '--short']);
   if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
-  const env = { TEST_DATABASE: cluster?.url('postgres') ?? '', NODE_OPTIONS: '--experimental-vm-modules --no-warnings', TZ: 'UTC' };
+  const env = {
+    TEST_DATABASE: cluster?.url('postgres') ?? '',
+    NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
+    TZ: 'UTC',
+    TEST_RUN: String(process.pid),
+  };
   if (wanted('unit')) {
     const file = join(root, '.cache', 'jest.json');
     await suite(

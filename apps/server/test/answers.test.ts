@@ -7,7 +7,7 @@ let engineer: string;
 let administrator: string;
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await startServer(database.url, 47_900);
   engineer = await server.signIn(people.engineer);
   administrator = await server.signIn(people.admin);

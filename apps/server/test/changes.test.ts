@@ -9,7 +9,7 @@ let engineer = '';
 let reader = '';
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   one = await startServer(database.url, 48_000);
   two = await startServer(database.url, 48_100);
   engineer = await one.signIn(people.engineer);

@@ -15,7 +15,7 @@ let sql: pg.Client;
 const good = 'otter lantern gravel tide';
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await startServer(database.url, 47_600);
   other = await startServer(database.url, 47_700);
   admin = await server.signIn(people.admin);

@@ -41,7 +41,7 @@ const started = async (body: object = { change: move }): Promise<string> => {
 };
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await startServer(database.url, 47_900, true, { jobs: 'elsewhere' });
   engineer = await server.signIn(people.engineer);
   reader = await server.signIn(people.reader);

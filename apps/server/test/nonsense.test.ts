@@ -10,7 +10,7 @@ let admin = '';
 let routes: { method: string; path: string; body: boolean }[] = [];
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await startServer(database.url, 47_400);
   admin = await server.signIn(people.admin);
   const { paths } = (await server.call('docs-json', { cookie: admin })).body as {

@@ -9,7 +9,7 @@ let server: TestServer;
 let admin = '';
 let sql: pg.Client;
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await startServer(database.url, 46_700);
   admin = await server.signIn(people.admin);
   sql = new pg.Client({ connectionString: database.url });

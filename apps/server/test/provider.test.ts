@@ -31,7 +31,7 @@ const sign = (claims: JWTPayload, key = keys.privateKey, header: object = {}) =>
 beforeAll(async () => {
   const pair = await generateKeyPair('RS256', { extractable: true });
   keys = { privateKey: pair.privateKey, jwk: { ...(await exportJWK(pair.privateKey)), kid: 'k1', alg: 'RS256', use: 'sig' } };
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   let inner: ((request: never, response: never) => void) | null = null;
   const { made, port } = await listening(((request: never, response: never) => inner?.(request, response)) as never);
   provider = made;

@@ -12,7 +12,7 @@ let engineer = '';
 let reader = '';
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   one = await startServer(database.url, 47_000);
   two = await startServer(database.url, 47_100);
   engineer = await one.signIn(people.engineer);

@@ -13,19 +13,50 @@ export const demoFolder = new URL('../../../demo/saltmarsh', import.meta.url).pa
 export const demoFiles = (): Record<string, string> =>
   Object.fromEntries(readdirSync(demoFolder).map((name) => [name, readFileSync(join(demoFolder, name), 'utf8')]));
 
-async function withAdmin(sql: string): Promise<void> {
+async function asAdmin<T>(work: (client: pg.Client) => Promise<T>): Promise<T> {
   if (!admin) throw new Error('TEST_DATABASE is not set; run npm test');
   const client = new pg.Client({ connectionString: admin });
   await client.connect();
-  await client.query(sql);
-  await client.end();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
 }
+const urlOf = (name: string): string => String(admin).replace(/\/[^/]*$/, `/${name}`);
 
-/** A database of its own for a test file. */
-export async function makeDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
+/** Loading the demo takes seconds: it is done once for all tests of a run, and copied. */
+const template = `template_demo_${process.env.TEST_RUN ?? process.ppid}`;
+const templateLock = 4_217;
+const ensureTemplate = (): Promise<void> =>
+  asAdmin(async (client) => {
+    // the first test that wants it makes it; those of other runs are gone
+    await client.query('SELECT pg_advisory_lock($1)', [templateLock]);
+    const { rows } = await client.query<{ name: string }>("SELECT datname AS name FROM pg_database WHERE datname LIKE 'template_demo_%'");
+    if (rows.some(({ name }) => name === template)) return;
+    for (const { name } of rows) await client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    const making = `making_${template}`;
+    await client.query(`DROP DATABASE IF EXISTS ${making} WITH (FORCE)`);
+    await client.query(`CREATE DATABASE ${making}`);
+    const { app } = await startServer(urlOf(making), 49_900);
+    await app.close();
+    // only a whole one has the name
+    await client.query(`ALTER DATABASE ${making} RENAME TO ${template}`);
+  });
+
+/** A database of its own for a test file: empty, or with the demo estate and its sign-ins. */
+export async function makeDatabase(with_: 'nothing' | 'demo' = 'nothing'): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `test_${process.pid}_${Math.floor(performance.now() * 1000)}`;
-  await withAdmin(`CREATE DATABASE ${name}`);
-  return { url: String(admin).replace(/\/[^/]*$/, `/${name}`), drop: () => withAdmin(`DROP DATABASE ${name} WITH (FORCE)`) };
+  if (with_ === 'demo') await ensureTemplate();
+  await asAdmin(async (client) => {
+    // one copy at a time: while it is copied nobody may be in it
+    await client.query('SELECT pg_advisory_lock($1)', [templateLock]);
+    await client.query(`CREATE DATABASE ${name}${with_ === 'demo' ? ` TEMPLATE ${template}` : ''}`);
+  });
+  return {
+    url: urlOf(name),
+    drop: () => asAdmin(async (client) => void (await client.query(`DROP DATABASE ${name} WITH (FORCE)`))),
+  };
 }
 
 export interface TestServer {

@@ -9,7 +9,7 @@ export function withPortal(udpFirst: number, portalPort: number) {
   let database: Awaited<ReturnType<typeof makeDatabase>>;
   let portal: Portal;
   beforeAll(async () => {
-    database = await makeDatabase();
+    database = await makeDatabase('demo');
     at.databaseUrl = database.url;
     at.server = await startServer(database.url, udpFirst);
     portal = await openPortal({ port: portalPort, underpass: underpassAt(at.server.base, portalKey), wakeMs: 300 });

@@ -1,0 +1,66 @@
+import type { CompareRow, CrossingView } from '@underpass/core';
+import { Gauge } from '../drawing/Gauge.js';
+import { Arrow } from '../ui/Arrow.js';
+import { Verdict } from '../ui/Verdict.js';
+
+/** Before beside after: each figure with what is wanted of it. */
+export function CompareTable({ now, tried }: { now: CrossingView; tried: CrossingView | null }) {
+  return (
+    <table className="w-full border-collapse mt-2">
+      <thead>
+        <tr className="head">
+          <th scope="col" className="font-normal py-1">
+            How it is
+          </th>
+          <th scope="col" className="font-normal text-right pr-3">
+            <span className="inline-flex gap-1.5">
+              <Verdict verdict={now.verdict} /> before
+            </span>
+          </th>
+          <th scope="col" className="font-normal" colSpan={2}>
+            {tried && (
+              <span className="inline-flex gap-1.5">
+                <Verdict verdict={tried.verdict} /> after
+              </span>
+            )}
+          </th>
+          <th scope="col" className="font-normal whitespace-nowrap">
+            better
+            <Arrow />
+          </th>
+          <th scope="col" className="font-normal text-right">
+            wanted
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {now.compare.map((row) => (
+          <Row key={row.name} row={row} after={tried?.compare.find((other) => other.name === row.name)} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Row({ row, after }: { row: CompareRow; after: CompareRow | undefined }) {
+  const show = (value: number | null) => (value === null ? 'not known' : value.toFixed(row.digits));
+  const wanted = after?.wanted ?? row.wanted;
+  return (
+    <tr className="border-b border-rule h-6">
+      <th scope="row" className="text-left font-normal">
+        {row.name}
+      </th>
+      <td className={`text-right pr-3 ${row.verdict === 'limited' ? 'text-amber' : 'text-ink-2'}`}>{show(row.value)}</td>
+      <td className={`text-right text-[14px] font-bold pr-1 ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>
+        {after ? show(after.value) : ''}
+      </td>
+      <td className="text-ink-3 text-[12.5px] whitespace-nowrap pr-2">{row.unit}</td>
+      <td>
+        <Gauge before={row.value} after={after?.value ?? null} wanted={wanted} better={row.better} />
+      </td>
+      <td className="text-right text-ink-2 whitespace-nowrap">
+        {wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${Number(wanted.toFixed(1))}`}
+      </td>
+    </tr>
+  );
+}
