@@ -112,3 +112,36 @@ test('screens typed in a form count from when they are typed; a form that leaves
   expect(Date.parse(String(now.screensAt))).toBeGreaterThanOrEqual(from);
   expect(now.decodersAt).toBe(was.decodersAt);
 });
+
+test('requirement sets and the plan of acceptance on paper are what they are once the change is made', async () => {
+  const ask = async <T>(path: string, body?: unknown): Promise<T> => {
+    const answer = await one.call(path, { cookie: engineer, ...(body ? { method: 'POST', body } : {}) });
+    expect([path, answer.status]).toEqual([path, body && !path.includes('on-paper') ? 201 : 200]);
+    return answer.body as T;
+  };
+  type Sets = { id: string; ready: number; notReady: number; people: { id: string }[] }[];
+  type Plan = { sets: unknown[]; testers: unknown[]; publications: number; unseen: unknown[] };
+  // a guest’s end date is past: they are not ready any more
+  const guest = (await ask<{ id: string; state: string; unmet: unknown[] }[]>('access/guests')).find(({ state }) => state === 'current');
+  const { object } = await ask<{ object: { id: string; guest: object } }>(`estate/person/${guest?.id}`);
+  const change = {
+    patches: [{ do: 'change', kind: 'person', id: object.id, set: { guest: { ...object.guest, endsOn: '2020-01-01' } } }],
+    hypotheses: [],
+  };
+  const before = await ask<Sets>('access/requirements');
+  const [sets, plan] = [
+    await ask<Sets>('access/requirements/on-paper', { change }),
+    await ask<Plan>('access/acceptance/on-paper', { change }),
+  ];
+  expect(sets).not.toEqual(before);
+  // nothing was applied by looking
+  expect(await ask<Sets>('access/requirements')).toEqual(before);
+  await ask('changes', { change, summary: 'The guest has gone' });
+  expect(await ask<Sets>('access/requirements')).toEqual(sets);
+  expect(await ask<Plan>('access/acceptance')).toMatchObject(plan);
+  const wrong = {
+    patches: [{ do: 'change', kind: 'person', id: object.id, set: { guest: { ...object.guest, endsOn: 'never' } } }],
+    hypotheses: [],
+  };
+  expect((await one.call('access/requirements/on-paper', { method: 'POST', body: { change: wrong }, cookie: reader })).status).toBe(422);
+});

@@ -1,23 +1,41 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { AcceptanceQuery, Key, SeenRequest, AcceptanceView } from '@underpass/contracts';
+import { AcceptanceQuery, Key, SeenRequest, AcceptanceView, AcceptancePlanView, ImpactRequest } from '@underpass/contracts';
 import { z } from 'zod';
-import { kB, Takes } from '../edge/takes.js';
-import type { SignedRequest } from '../signin/session.guard.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { AcceptanceService } from './acceptance.service.js';
 import { Answers } from '../edge/answers.js';
+import { ResultsService } from '../crossing/results.service.js';
+import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
+import { PaperService } from '../estate/paper.service.js';
 
 const Uuid = z.uuid();
 
 @ApiTags('access')
 @Controller('access/acceptance')
 export class AcceptanceController {
-  constructor(private readonly acceptance: AcceptanceService) {}
+  constructor(
+    private readonly acceptance: AcceptanceService,
+    private readonly results: ResultsService,
+    private readonly paper: PaperService,
+  ) {}
 
   @Get()
   @Answers(AcceptanceView)
   view(@Query({ schema: AcceptanceQuery }) { run }: AcceptanceQuery): Promise<AcceptanceView> {
     return this.acceptance.view(run);
+  }
+
+  /** Who would have to look after a change; nothing is applied. */
+  @Post('on-paper')
+  @Answers(AcceptancePlanView)
+  @Takes(MB)
+  @HttpCode(200)
+  @Needs('reader')
+  @AtOnce('acceptance on paper', 1, 2)
+  onPaper(@Body({ schema: ImpactRequest }) { change }: ImpactRequest): AcceptancePlanView {
+    this.paper.assertGood(change);
+    return this.acceptance.planView(this.results.reader.after(change).model);
   }
 
   @Post()

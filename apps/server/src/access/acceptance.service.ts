@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { AcceptanceView, TesterRow } from '@underpass/contracts';
+import type { AcceptancePlanView, AcceptanceView, TesterRow } from '@underpass/contracts';
 import { acceptancePlan, guestState, seenDifference } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { AcceptanceRun, type KeptTester } from '../database/entities.js';
@@ -22,19 +22,14 @@ export class AcceptanceService {
     private readonly sightings: SightingService,
   ) {}
 
-  private plan() {
+  private plan(model = this.store.model) {
     const nowMs = Date.now();
-    return acceptancePlan(this.store.model.access, (person) => guestState(person, nowMs) !== 'ended');
+    return acceptancePlan(model.access, (person) => guestState(person, nowMs) !== 'ended');
   }
 
-  /** The plan as the estate is now, and a run: the one that is named, or the latest. */
-  async view(id?: string): Promise<AcceptanceView> {
-    const { model } = this.store;
-    const plan = this.plan();
-    const runs = await this.data.getRepository(AcceptanceRun).find({ order: { startedAt: 'DESC' }, take: mostRuns });
-    const run = (id === undefined ? runs[0] : runs.find((each) => each.id === id)) ?? null;
-    if (id !== undefined && !run) throw notFound('acceptance run', id);
-    const rows = new Map(await Promise.all(runs.map(async (each) => [each.id, await this.rows(each)] as const)));
+  /** The plan of an estate: as it is now, or as it would be. */
+  planView(model = this.store.model): AcceptancePlanView {
+    const plan = this.plan(model);
     return {
       sets: plan.sets.map(({ people, resources }) => ({
         people: people.length,
@@ -43,8 +38,19 @@ export class AcceptanceService {
       })),
       testers: plan.testers.map((id) => named(model, 'person', id)),
       optimal: plan.optimal,
-      publications: model.estate.publication.length - plan.unseen.length,
+      publications: model.all('publication').size - plan.unseen.length,
       unseen: plan.unseen.map(({ publication, because }) => ({ ...named(model, 'publication', publication), because })),
+    };
+  }
+
+  /** The plan as the estate is now, and a run: the one that is named, or the latest. */
+  async view(id?: string): Promise<AcceptanceView> {
+    const runs = await this.data.getRepository(AcceptanceRun).find({ order: { startedAt: 'DESC' }, take: mostRuns });
+    const run = (id === undefined ? runs[0] : runs.find((each) => each.id === id)) ?? null;
+    if (id !== undefined && !run) throw notFound('acceptance run', id);
+    const rows = new Map(await Promise.all(runs.map(async (each) => [each.id, await this.rows(each)] as const)));
+    return {
+      ...this.planView(),
       run: run && {
         id: run.id,
         startedAt: run.startedAt.toISOString(),

@@ -12,18 +12,20 @@ import {
   TriedSets,
   KeptSets,
   Applied,
+  ImpactRequest,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
-import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf } from '@underpass/core';
+import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf, type FactsReader } from '@underpass/core';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { Reading } from '../edge/reading.service.js';
-import { kB, Takes } from '../edge/takes.js';
+import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { Answers } from '../edge/answers.js';
+import { PaperService } from '../estate/paper.service.js';
 
 const mostPeople = 500;
 
@@ -37,6 +39,7 @@ export class RequirementsController {
     private readonly store: EstateStore,
     private readonly results: ResultsService,
     private readonly changes: ChangeService,
+    private readonly paper: PaperService,
     private readonly reading: Reading,
   ) {}
 
@@ -44,6 +47,19 @@ export class RequirementsController {
   @Answers(RequirementSetView.array())
   sets(): Promise<RequirementSetView[]> {
     return Promise.all(this.store.model.requirements.map((set) => this.view(set)));
+  }
+
+  /** The sets as they would come out after a change; nothing is applied. */
+  @Post('access/requirements/on-paper')
+  @Answers(RequirementSetView.array())
+  @Takes(MB)
+  @HttpCode(200)
+  @Needs('reader')
+  @AtOnce('requirements on paper', 1, 2)
+  onPaper(@Body({ schema: ImpactRequest }) { change }: ImpactRequest): Promise<RequirementSetView[]> {
+    this.paper.assertGood(change);
+    const after = this.results.reader.after(change);
+    return Promise.all(after.model.requirements.map((set) => this.viewOn(after, set)));
   }
 
   /** Reads a set as it is being written, and evaluates it; nothing is kept. */
@@ -141,16 +157,21 @@ export class RequirementsController {
     };
   }
 
-  private async view(set: RequirementSet, text?: string): Promise<RequirementSetView> {
-    const { reader } = this.results;
-    const result = await this.kept.get(reader, JSON.stringify(set), async () => {
+  private view(set: RequirementSet, text?: string): Promise<RequirementSetView> {
+    return this.viewOn(this.results.reader, set, text);
+  }
+
+  private async viewOn(reader: FactsReader, set: RequirementSet, text?: string): Promise<RequirementSetView> {
+    const tallied = async () => {
       const tally = new ReadinessTally(set);
       await eachInSlices(reader.model.crossings, (ref) => {
         const facts = reader.read(ref);
         if (facts) tally.add(ref, facts);
       });
       return tally.result();
-    });
+    };
+    // what is only on paper is looked at once
+    const result = reader === this.results.reader ? await this.kept.get(reader, JSON.stringify(set), tallied) : await tallied();
     const conditions = new Map(set.conditions.map((condition) => [condition.id, condition]));
     const shipped = shippedSets().some(({ id }) => id === set.id);
     return {
@@ -193,7 +214,7 @@ export class RequirementsController {
         .slice(0, mostPeople)
         .map(({ person, readiness, crossing, unmet }) => ({
           id: person,
-          name: this.store.model.people.get(person)?.name ?? person,
+          name: reader.model.people.get(person)?.name ?? person,
           readiness,
           crossing,
           unmet: unmet.map((id) => conditions.get(id)?.name ?? id),

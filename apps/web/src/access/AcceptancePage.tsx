@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AcceptanceView, Named, TesterRow } from '@underpass/contracts';
+import type { AcceptanceView, Named, TesterRow, AcceptancePlanView } from '@underpass/contracts';
+import { noChange } from '@underpass/core';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
@@ -12,6 +13,7 @@ import { SourceMark } from '../ui/SourceMark.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { moment } from '../ui/times.js';
+import { OnPaper, PaperChoice, usePaper } from './PaperChoice.js';
 
 /** Kinds of person, the fewest people to test with, and the checklist of the run. */
 export function AcceptancePage() {
@@ -21,12 +23,18 @@ export function AcceptancePage() {
   const canEdit = useCanEdit();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('run');
+  const paper = usePaper();
+  const { draft } = paper;
   const answer = useQuery(accessQueries.acceptance(asked));
+  const onPaper = useQuery({ ...accessQueries.acceptancePlan(draft?.change ?? noChange), enabled: draft !== null });
   if (answer.isPending) return <Loading what="the test people" />;
   if (!answer.data)
     return <Failed what={asked ? 'This run' : 'The test people'} error={answer.error} onRetry={() => void answer.refetch()} />;
   const view = answer.data;
   const { run } = view;
+  if (draft && onPaper.isPending) return <Loading what="the test people on paper" />;
+  if (draft && !onPaper.data) return <Failed what="This draft" error={onPaper.error as Error} onRetry={() => void onPaper.refetch()} />;
+  const plan: AcceptancePlanView = (draft && onPaper.data) || view;
   const send = (method: string, path: string, body?: unknown) =>
     act(async () => {
       const next = await call<AcceptanceView>(path, method, body);
@@ -40,21 +48,23 @@ export function AcceptancePage() {
       <div className="flex items-start gap-4">
         <div className="flex-1">
           <h1>
-            {view.testers.length} people see all {view.publications} publications that anybody sees
+            {plan.testers.length} people see all {plan.publications} publications that anybody sees
           </h1>
           <p className="text-ink-2">
-            {view.optimal ? 'No smaller list of people does.' : 'Chosen greedily; a list shorter by a few may exist.'} There are{' '}
-            {view.sets.length} kinds of person, by what they see.
-            {view.unseen.length > 0 && ` Nobody can test ${view.unseen.map(({ name, because }) => `${name}: ${because}`).join('; ')}.`}
+            {plan.optimal ? 'No smaller list of people does.' : 'Chosen greedily; a list shorter by a few may exist.'} There are{' '}
+            {plan.sets.length} kinds of person, by what they see.
+            {plan.unseen.length > 0 && ` Nobody can test ${plan.unseen.map(({ name, because }) => `${name}: ${because}`).join('; ')}.`}
           </p>
         </div>
-        {canEdit && (
+        <PaperChoice paper={paper} />
+        {canEdit && !draft && (
           <button className={`btn ${open ? '' : 'btn-primary'}`} onClick={() => void send('POST', 'access/acceptance')}>
             {open ? 'Start anew' : 'Start a run'}
           </button>
         )}
       </div>
-      {run ? (
+      <OnPaper draft={draft} />
+      {draft ? null : run ? (
         <section aria-label="Run" className="mt-4">
           <h2>
             Run of {moment(run.startedAt)}
@@ -92,10 +102,18 @@ export function AcceptancePage() {
           what they should see.
         </p>
       )}
-      {view.runs.length > 1 && <EarlierRuns runs={view.runs} shown={run?.id} />}
+      {!draft && view.runs.length > 1 && <EarlierRuns runs={view.runs} shown={run?.id} />}
+      <Kinds sets={plan.sets} />
+    </>
+  );
+}
+
+function Kinds({ sets }: Pick<AcceptancePlanView, 'sets'>) {
+  return (
+    <>
       <h2 className="mt-7">Kinds of person</h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
-        {view.sets.map((set) => (
+        {sets.map((set) => (
           <li key={set.resources.map(({ id }) => id).join()} className="border-b border-rule py-1 grid grid-cols-[90px_1fr_1fr] gap-4">
             <span>
               <b>{set.people}</b> {set.people === 1 ? 'person' : 'people'}

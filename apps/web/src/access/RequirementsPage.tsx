@@ -8,6 +8,7 @@ import { RequirementEditor } from './RequirementEditor.js';
 import { readinessSentence, SetResult } from './SetResult.js';
 import { useTitle } from '../shell/useTitle.js';
 import { accessQueries } from './queries.js';
+import { OnPaper, PaperChoice, usePaper } from './PaperChoice.js';
 
 const template = `- id: my-feature
   name: My feature
@@ -40,7 +41,9 @@ export function RequirementsPage() {
   useTitle('Requirement sets');
   const [search, setSearch] = useSearchParams();
   const [editing, setEditing] = useState<string | null>(null);
-  const answer = useQuery(accessQueries.requirements());
+  const paper = usePaper();
+  const { draft } = paper;
+  const answer = useQuery(accessQueries.requirements(draft?.change ?? null));
   if (answer.isPending) return <Loading what="the requirement sets" />;
   if (!answer.data) return <Failed what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
   const sets = answer.data;
@@ -57,10 +60,14 @@ export function RequirementsPage() {
               ? 'No requirement set'
               : `There is no requirement set “${asked}”`}
         </h1>
-        <button className="btn" onClick={() => setEditing(template)}>
-          Write a set of your own
-        </button>
+        <PaperChoice paper={paper} />
+        {!draft && (
+          <button className="btn" onClick={() => setEditing(template)}>
+            Write a set of your own
+          </button>
+        )}
       </div>
+      <OnPaper draft={draft} />
       <div className="grid grid-cols-1 min-[1100px]:grid-cols-[300px_minmax(0,1fr)] gap-x-8 mt-3">
         <ul aria-label="Sets" className="border-t-[1.5px] border-ink self-start">
           {sets.map((each) => (
@@ -70,7 +77,7 @@ export function RequirementsPage() {
                 aria-pressed={each.id === set?.id}
                 onClick={() => {
                   setEditing(null);
-                  setSearch({ set: each.id }, { replace: true });
+                  setSearch({ set: each.id, ...(draft ? { draft: draft.id } : {}) }, { replace: true });
                 }}
                 className={`w-full text-left py-1.5 pl-3 relative hover:bg-earth ${each.id === set?.id ? 'before:content-[""] before:absolute before:left-0 before:inset-y-1.5 before:w-[5.5px] before:bg-tile' : ''}`}
               >
@@ -90,7 +97,7 @@ export function RequirementsPage() {
           ))}
         </ul>
         <div className="min-w-0">
-          {editing !== null ? (
+          {editing !== null && !draft ? (
             <RequirementEditor
               key={editing === template ? 'new' : editing}
               first={editing}
@@ -101,7 +108,7 @@ export function RequirementsPage() {
               }}
             />
           ) : (
-            set && <SetResult set={set} onEdit={() => setEditing(set.text)} />
+            set && <SetResult set={set} {...(draft ? {} : { onEdit: () => setEditing(set.text) })} />
           )}
         </div>
       </div>

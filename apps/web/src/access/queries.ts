@@ -1,8 +1,10 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import type {
+  AcceptancePlanView,
   AcceptanceView,
   AccessPeople,
   AccessPersonView,
+  Change,
   EntryLinkView,
   GuestRow,
   LinkTestView,
@@ -56,14 +58,27 @@ export const accessQueries = {
       queryFn: () => call<LinkTestView>('access/links/test', 'POST', asked),
       retry: false,
     }),
-  requirements: () =>
-    queryOptions({ queryKey: ['access', 'requirements'], queryFn: () => call<RequirementSetView[]>('access/requirements') }),
+  /** @param change what it would be after; none for as it is */
+  requirements: (change: Change | null = null) =>
+    queryOptions({
+      queryKey: ['access', 'requirements', change],
+      queryFn: () =>
+        change
+          ? call<RequirementSetView[]>('access/requirements/on-paper', 'POST', { change })
+          : call<RequirementSetView[]>('access/requirements'),
+      placeholderData: keepPreviousData,
+    }),
   tried: (text: string) =>
     queryOptions({
       queryKey: ['access', 'try', text],
       queryFn: () => call<TriedSets>('access/requirements/try', 'POST', { text }),
       placeholderData: keepPreviousData,
       retry: false,
+    }),
+  acceptancePlan: (change: Change) =>
+    queryOptions({
+      queryKey: ['access', 'acceptance on paper', change],
+      queryFn: () => call<AcceptancePlanView>('access/acceptance/on-paper', 'POST', { change }),
     }),
   acceptance: (run: string | null) =>
     queryOptions({

@@ -137,13 +137,18 @@ export const TesterRow = z.object({
 });
 const SignedOff = { signedOffAt: z.string().nullable(), signedOffBy: z.string().nullable() };
 const Run = { id: z.string(), startedAt: z.string(), startedBy: z.string(), ...SignedOff };
+const Plan = {
+  sets: z.array(z.object({ people: People, first: z.array(Named), resources: z.array(Named) })),
+  testers: z.array(Named),
+  optimal: z.boolean(),
+  publications: z.number(),
+  unseen: z.array(Named.extend({ because: z.string() })),
+};
+/** Who would have to look, once a change is made. */
+export const AcceptancePlanView = z.object(Plan).meta({ id: 'AcceptancePlanView' });
 export const AcceptanceView = z
   .object({
-    sets: z.array(z.object({ people: People, first: z.array(Named), resources: z.array(Named) })),
-    testers: z.array(Named),
-    optimal: z.boolean(),
-    publications: z.number(),
-    unseen: z.array(Named.extend({ because: z.string() })),
+    ...Plan,
     run: z.object({ ...Run, testers: z.array(TesterRow) }).nullable(),
     runs: z
       .array(
@@ -280,6 +285,7 @@ export type ResourceReach = z.infer<typeof ResourceReach>;
 export type ConsequenceView = z.infer<typeof ConsequenceView>;
 export type GuestRow = z.infer<typeof GuestRow>;
 export type TesterRow = z.infer<typeof TesterRow>;
+export type AcceptancePlanView = z.infer<typeof AcceptancePlanView>;
 export type AcceptanceView = z.infer<typeof AcceptanceView>;
 export type LinkTestView = z.infer<typeof LinkTestView>;
 export type RequirementSetView = z.infer<typeof RequirementSetView>;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { completed, kindTraits, objectKinds, RequirementSet, type ObjectKind } from '@underpass/contracts';
+import { completed, kindTraits, objectKinds, RequirementSet } from '@underpass/contracts';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { changesOf } from '../../test/fields.js';
 import { evaluateCrossing, FactsReader, summariseCrossing, touchedBy } from '../crossing/index.js';

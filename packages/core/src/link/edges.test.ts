@@ -31,7 +31,7 @@ describe('chance at its edges', () => {
     }
     expect(logGamma(0.5)).toBeCloseTo(Math.log(Math.sqrt(Math.PI)), 12);
     // Γ(¼) = 3.62560990822, Γ(1.5) = √π / 2
-    expect(logGamma(0.25)).toBeCloseTo(Math.log(3.6256099082219083), 11);
+    expect(logGamma(0.25)).toBeCloseTo(Math.log(3.625609908221908), 11);
     expect(logGamma(1.5)).toBeCloseTo(Math.log(Math.sqrt(Math.PI) / 2), 12);
   });
 

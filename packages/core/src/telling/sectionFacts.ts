@@ -178,7 +178,6 @@ const gatewayFacts: FactsOfBay = (facts, f) => {
 
 const hostFacts: FactsOfBay = (facts, f) => {
   const { resource, pool } = facts;
-  const { of } = toldOf(facts);
   const list: BayFact[] = [];
   const host = f.host;
   if (!host) return [fact('declared', 'No host', pool.name)];
