@@ -44,6 +44,7 @@ export function RequirementsPage() {
   const paper = usePaper();
   const { draft } = paper;
   const answer = useQuery(accessQueries.requirements(draft?.change ?? null));
+  const now = useQuery({ ...accessQueries.requirements(), enabled: draft !== null });
   if (answer.isPending) return <Loading what="the requirement sets" />;
   if (!answer.data) return <Failed what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
   const sets = answer.data;
@@ -91,6 +92,7 @@ export function RequirementsPage() {
                     height={10}
                   />
                   <span className="text-ink-2">{countsOf(each)}</span>
+                  {draft && <Before set={each} now={now.data} />}
                 </span>
               </button>
             </li>
@@ -114,4 +116,12 @@ export function RequirementsPage() {
       </div>
     </>
   );
+}
+
+/** Beside what would be: how many are ready as it is. */
+function Before({ set, now }: { set: RequirementSetView; now: readonly RequirementSetView[] | undefined }) {
+  const before = now?.find(({ id }) => id === set.id);
+  if (!now) return null;
+  const words = before ? countsOf(before) : 'not there';
+  return <span className="block text-ink-3">{words === countsOf(set) ? 'the same as it is' : `as it is: ${words}`}</span>;
 }
