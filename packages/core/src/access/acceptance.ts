@@ -68,6 +68,7 @@ export interface SeenDifference {
   /** Seen and not expected. */
   extra: string[];
 }
+/** What somebody should have seen and did not, and what they saw besides. @example (["a","b"], ["b","c"]) is missing a, extra c */
 export const seenDifference = (expected: readonly string[], saw: readonly string[]): SeenDifference => ({
   right: expected.filter((id) => saw.includes(id)),
   missing: expected.filter((id) => !saw.includes(id)),

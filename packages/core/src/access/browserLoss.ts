@@ -1,7 +1,9 @@
 import { compareVersions } from '../settings/index.js';
 import { browserDataVersion, browserNames, browserSupport, currentReleases } from './browserSupport.js';
 
+/** Browsers of the open compatibility data, each with its current release. */
 export const knownBrowsers = Object.entries(browserNames).map(([id, name]) => ({ id, name, current: currentReleases[id] ?? '' }));
+/** Where what is said of browsers comes from, with its version. */
 export const browserDataSource = `open browser-compatibility data ${browserDataVersion}`;
 
 /** The browser of the data that a measured name and version belong to; null where none fits. Names as browsers give them: common practice, no source. */

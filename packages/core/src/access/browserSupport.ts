@@ -4,6 +4,7 @@ export const browserNames: Readonly<Record<string, string>> = {"chrome":"Chrome"
 /** Current release of each browser when the data was published. */
 /* prettier-ignore */
 export const currentReleases: Readonly<Record<string, string>> = {"chrome":"157","edge":"157","firefox":"160","safari":"27.2","chrome_android":"157","firefox_android":"160","safari_ios":"27.2"};
+/** Version of the open compatibility data the table was written from. */
 export const browserDataVersion = '8.1.9';
 export type Span = readonly [from: string, until: string | null, partly?: 'partly'];
 /* prettier-ignore */

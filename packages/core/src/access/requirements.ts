@@ -82,6 +82,7 @@ export interface SetResult {
   conditions: ConditionResult[];
 }
 
+/** One condition on one crossing: met, done otherwise (the first alternative that holds), not met, or not known. */
 export function evaluateCondition(condition: Condition, read: FactReader): ConditionResult {
   const met = evaluateTest(condition.when, read);
   if (met === true) return { condition, state: 'met', alternative: null };

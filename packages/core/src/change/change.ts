@@ -1,8 +1,10 @@
 import type { Change, Hypothesis, Layer, ObjectKind, Patch, SettingValue } from '@underpass/contracts';
 import type { SettingKey } from '../settings/index.js';
 
+/** Nothing is changed and nothing supposed. */
 export const noChange: Change = { patches: [], hypotheses: [] };
 
+/** Whether a change does and supposes nothing. */
 export const isEmpty = ({ patches, hypotheses }: Change): boolean => patches.length === 0 && hypotheses.length === 0;
 
 /** Whether somebody can apply it: it writes something, and nothing of it waits for work outside. */

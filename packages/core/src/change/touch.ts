@@ -13,6 +13,7 @@ export interface Touch {
   people: Set<string>;
   resources: Set<string>;
 }
+/** A touch of nothing, to be added to. */
 export const untouched = (): Touch => ({
   everything: false,
   locations: new Set(),
@@ -160,6 +161,7 @@ export function touchOf(laid: Laid, after: EstateModel, of: 'results' | 'demand'
   return touch;
 }
 
+/** Whether no crossing can come out otherwise. */
 export const touchesNothing = ({ everything, locations, endpoints, people, resources }: Touch): boolean =>
   !everything && locations.size + endpoints.size + people.size + resources.size === 0;
 

@@ -111,6 +111,7 @@ export interface Summary {
   burden: number;
 }
 
+/** The summary of one crossing. A tenth of the work of evaluateCrossing: no remedy is tried. */
 export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues): Summary {
   const f = computeFigures(facts, settings);
   const found: { kind: string; cost: number }[] = [];

@@ -95,6 +95,7 @@ const atMost = (figure: { value: number; low: number; high: number }, limit: num
   figure.low > limit ? 'limited' : figure.high <= limit ? 'clear' : 'unknown';
 
 const worse: Record<Verdict, number> = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
+/** The worse of two verdicts: Blocked, then Limited, then Unknown, then Clear. @example ("clear", "unknown") is "unknown" */
 export const worstVerdict = (a: Verdict, b: Verdict): Verdict => (worse[b] > worse[a] ? b : a);
 
 /** Measured evidence with a narrow interval settles a threshold by its value: the interval then says how sure, not whether. */

@@ -37,6 +37,7 @@ export interface FindingKind {
   detect: (facts: CrossingFacts, figures: CrossingFigures) => Found | null;
 }
 
+/** What each sort of shortage costs, on one scale, so that findings can be put in order; common practice, no source. */
 export const cost = {
   blocked: 1000,
   device: 500,
@@ -47,11 +48,15 @@ export const cost = {
   notKnown: 5,
 } as const;
 
+/** A figure as it is told: two significant digits, whole numbers in full. @example 12.34 is "12", 4.21 "4.2", 123.4 "123" */
 export const figure = (value: number, digits = 2): string => {
   if (!Number.isFinite(value)) return 'without limit';
   const rounded = Number(value.toPrecision(Math.max(digits, Math.ceil(Math.log10(Math.max(1, Math.abs(value)))))));
   return String(rounded);
 };
+/** A rate as it is told, in Mbit/s. */
 export const mbit = (mbps: number): string => `${figure(mbps)} Mbit/s`;
+/** A time as it is told, in whole milliseconds. */
 export const ms = (value: number): string => `${Math.round(value)} ms`;
+/** A number with its thing. @example (1, "device") is "1 device", (2, "device") "2 devices" */
 export const plural = (n: number, word: string, many = `${word}s`): string => `${n} ${n === 1 ? word : many}`;

@@ -4,6 +4,7 @@ import type { CrossingFacts } from './facts.js';
 import { closedGate } from './requirementFacts.js';
 import type { Way } from './way.js';
 
+/** The steps until a session is there, in the order they happen. */
 export const stepNames = [
   'entitled',
   'publication visible',

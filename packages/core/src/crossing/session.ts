@@ -41,6 +41,9 @@ const assumedScreen = [{ widthPx: 1920, heightPx: 1080, refreshHz: 60, scale: 1 
 /** What a session depends on, besides the settings. */
 export type SessionFacts = Pick<CrossingFacts, 'endpoint' | 'gateway' | 'evidence'>;
 
+/**
+ * The session that would be negotiated: screens and sizes in px, codec and transport, by the limits of client, gateway and settings.
+ */
 export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
   const { endpoint, gateway, evidence } = facts;
   const secondScreen = endpoint.clientKind === 'browser' && evidence.browser?.value.can.secondScreen === true;

@@ -14,6 +14,7 @@ export interface LineTally {
   /** Sum of the squared deviations and means, millionths of (Mbit/s)². */
   squares: number;
 }
+/** Nobody on the line, to be counted up. */
 export const noTally: LineTally = { crossings: 0, people: 0, sum: 0, squares: 0 };
 
 /** Adds (1) or takes away (−1) what one crossing asks. */
@@ -27,6 +28,7 @@ export function counted(tally: LineTally, facts: DemandFacts, settings: SettingV
   };
 }
 
+/** Nobody else is on the line. */
 export const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
 /** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
 const assumedActiveShare = 0.6;

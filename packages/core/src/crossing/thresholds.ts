@@ -10,6 +10,7 @@ export const shippedThresholds: Record<WorkKind, Thresholds> = {
   status: { keyToPixelMs: 1000, framesAtLeast: 5, usableWithinS: 60 },
 };
 
+/** Kinds of work as they are told. */
 export const workWords: Record<WorkKind, string> = {
   office: 'office work',
   calls: 'calls all day',
@@ -19,5 +20,6 @@ export const workWords: Record<WorkKind, string> = {
   status: 'log and status screens',
 };
 
+/** What is wanted for a kind of work: the organisation’s own thresholds, else those shipped. */
 export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thresholds =>
   organisation.thresholds[work] ?? shippedThresholds[work];

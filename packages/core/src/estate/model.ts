@@ -22,6 +22,7 @@ export interface CrossingRef {
   resource: string;
 }
 
+/** The name of a crossing. @example ("ann", "e1", "mail") is "ann~e1~mail" */
 export const crossingId = (person: string, endpoint: string, resource: string): string => `${person}~${endpoint}~${resource}`;
 
 export type ObjectOf<K extends ObjectKind> = Estate[K][number];
@@ -362,6 +363,7 @@ export class EstateModel implements Lookups {
   }
 }
 
+/** What a supposition is about, as `kind/id`. @example of a location’s line "location/hall" */
 export const supposedPlace = (one: Supposition): string =>
   one.suppose === 'drawing' ? `endpoint/${one.endpoint}` : `${one.kind}/${one.id}`;
 

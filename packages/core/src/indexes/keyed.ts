@@ -19,17 +19,20 @@ export interface KeyedBy<O, T> {
 }
 
 type Named = { readonly id: string };
+/** Lists that hold the objects themselves. */
 export const wholeBy = <O extends Named>(keys: (object: O) => readonly string[]): KeyedBy<O, O> => ({
   keys,
   take: (object) => object,
   idOf: ({ id }) => id,
 });
+/** Lists that hold ids alone: an object that changes and keeps its keys touches none of them. */
 export const idsBy = <O extends Named>(keys: (object: O) => readonly string[]): KeyedBy<O, string> => ({
   keys,
   take: ({ id }) => id,
   idOf: (id) => id,
 });
 
+/** The lists of some objects, each in the order of the ids. */
 export function keyed<O, T>(by: KeyedBy<O, T>, objects: Iterable<O>): Keyed<T> {
   const lists = new Map<string, T[]>();
   for (const object of objects) {

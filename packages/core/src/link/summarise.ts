@@ -21,6 +21,7 @@ export interface LinkSummary {
   upMbps: number | null;
 }
 
+/** Nothing is known of a line. */
 export const nothingKnown: LinkSummary = {
   sent: null,
   received: null,

@@ -65,6 +65,11 @@ const codecFactors: Record<Codec, readonly [text: number, video: number]> = {
   bitmap: [1.2, 8],
 };
 
+/**
+ * Rate of a codec relative to H.264 at equal quality, between its text and its video figure.
+ * @param videoShare 0 (text) to 1 (video)
+ * @example ("hevc", 0.2) is 0.65 − 0.2 · 0.03 = 0.644
+ */
 export const codecFactor = (codec: Codec, videoShare: number): number => {
   const [text, video] = codecFactors[codec];
   return text + (video - text) * videoShare;

@@ -43,6 +43,7 @@ export const softwareMacroblocksPerS = (codec: Codec, { cores, smallProcessor }:
 /** Codecs that are decoded on the processor by their nature. */
 export const needsDecoder = (codec: Codec): codec is 'h264' | 'hevc' | 'av1' => codec === 'h264' || codec === 'hevc' || codec === 'av1';
 
+/** The strongest decoder for a codec, with full colour where that is asked; undefined where there is none. */
 export const fittingDecoder = (decoders: readonly Decoder[], codec: Codec, chroma444: boolean): Decoder | undefined => {
   let best: Decoder | undefined;
   for (const decoder of decoders)

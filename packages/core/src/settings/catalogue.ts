@@ -348,6 +348,7 @@ export const catalogue = {
 } as const satisfies Record<string, SettingDefinition>;
 
 export type SettingKey = keyof typeof catalogue;
+/** The keys of all settings. */
 export const settingKeys = Object.keys(catalogue) as SettingKey[];
 
 type ValueOf<D> = D extends { type: 'switch' }
@@ -362,6 +363,7 @@ type ValueOf<D> = D extends { type: 'switch' }
 /** The values in force for one crossing, typed by the catalogue. */
 export type SettingValues = { -readonly [K in SettingKey]: ValueOf<(typeof catalogue)[K]> };
 
+/** What a setting is; undefined for a key that is none. */
 export const definitionOf = (key: string): SettingDefinition | undefined => (catalogue as Record<string, SettingDefinition>)[key];
 
 /** What is wrong with a value for a setting, or null. */

@@ -6,8 +6,10 @@ import { compareVersions } from './version.js';
 /** Entries by the place they stand at: a layer and its target. */
 export type SettingIndex = ReadonlyMap<string, readonly Setting[]>;
 
+/** A layer and its target as one key. @example ("location", "hall") is "location/hall" */
 export const settingPlace = (layer: Layer, target: string): string => `${layer}/${target}`;
 
+/** Entries by the place they stand at. */
 export function indexSettings(entries: Iterable<Setting>): Map<string, Setting[]> {
   const index = new Map<string, Setting[]>();
   for (const entry of entries) {

@@ -16,6 +16,7 @@ export interface SettingSubject {
   inside: boolean;
 }
 
+/** How near each layer is, the farthest first. */
 export const layerOrder: Record<Layer, number> = { organisation: 0, 'device class': 1, location: 2, group: 3, person: 4, endpoint: 5 };
 
 /** How near an entry is to the subject: its layer, and for groups the rank; −1 where it is for something else. */
@@ -38,6 +39,7 @@ export function nearness(entry: Setting, subject: SettingSubject): number {
   }
 }
 
+/** Whether everything a condition names is so for the subject; no condition always holds. */
 export function conditionHolds(entry: Setting, subject: SettingSubject): boolean {
   const condition = entry.condition;
   if (!condition) return true;

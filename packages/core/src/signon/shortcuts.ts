@@ -46,6 +46,7 @@ export const withShortcut = (facts: SignonFacts, id: Shortcut['id']): SignonFact
 
 /** Sign-ins of a person on a working day, and working days of a year, where nothing else is known; common practice, no source. */
 export const defaultSignInsPerDay = 2;
+/** Working days of a year, where nothing else is known; common practice, no source. */
 export const defaultWorkingDays = 220;
 
 /** Person-hours a year: saved seconds × sign-ins a day × people × working days. */

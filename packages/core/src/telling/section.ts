@@ -36,6 +36,7 @@ export interface Section {
   steps: { name: string; bay: Bay; state: string }[];
 }
 
+/** The bays from the desk to the workspace. */
 export const bayOrder: readonly Bay[] = ['Desk', 'Endpoint', 'Local network', 'Link', 'Gateway', 'Host', 'Workspace'];
 
 const withTimes = (ratio: number): string => `${ratio >= 10 ? Math.round(ratio) : ratio.toFixed(ratio < 2 ? 2 : 1)}×`;

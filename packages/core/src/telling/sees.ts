@@ -35,6 +35,7 @@ function mainCrossing(model: EstateModel, person: string): CrossingRef | undefin
   return own.find((ref) => model.endpoints.get(ref.endpoint)?.person === person) ?? own[0];
 }
 
+/** What a person sees with the groups of now and with those of the next sign-in. */
 export function seesOf(reader: FactsReader, personId: string): PersonSees | null {
   const { model } = reader;
   const person = model.people.get(personId);

@@ -14,6 +14,7 @@ export interface Estimate {
 }
 
 // Every estimate has the same fields in the same order: evaluation makes millions of them, and that keeps them cheap.
+/** A figure that lies in an interval. @param samples how many it rests on */
 export const between = (
   value: number,
   low: number,
@@ -22,6 +23,7 @@ export const between = (
   note: string,
   samples?: number,
 ): Estimate => ({ value, low, high, source, note, samples, notUsed: undefined });
+/** A figure without doubt. */
 export const exact = (value: number, source: Estimate['source'], note: string): Estimate => between(value, value, value, source, note);
 /** A default of ours with a spread: wide enough that a threshold inside it counts as not known. */
 export const assumed = (value: number, low: number, high: number, note: string): Estimate => between(value, low, high, 'assumed', note);
