@@ -1,0 +1,38 @@
+import { Link } from 'react-router';
+import { useCanEdit } from '../api/session.js';
+import { Verdict } from '../ui/Verdict.js';
+import type { CrossingAnswer } from './crossingAnswer.js';
+
+/** Who and what it is between, and the verdict in one sentence. */
+export function CrossingHead({ answer: { between, view, at }, onCheck }: { answer: CrossingAnswer; onCheck: () => void }) {
+  const canEdit = useCanEdit();
+  return (
+    <div className="pt-[13px] pb-3 border-b border-rule flex gap-4 items-start">
+      <div className="flex-1 min-w-0">
+        <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
+          <Link to={`/crossings?person=${encodeURIComponent(between.person.id)}`}>{between.person.name}</Link>{' '}
+          <span className="font-normal text-ink-3">on</span>{' '}
+          <Link to={`/estate/endpoint/${encodeURIComponent(between.endpoint.id)}`} className="mono">
+            {between.endpoint.name}
+          </Link>{' '}
+          <span className="font-normal text-ink-3">at</span>{' '}
+          <Link to={`/estate/location/${encodeURIComponent(between.location.id)}`}>{between.location.name}</Link>{' '}
+          <span className="font-normal text-ink-3">through to</span>{' '}
+          <Link to={`/estate/resource/${encodeURIComponent(between.resource.id)}`}>{between.resource.name}</Link>
+        </h1>
+        <p className="text-[15px] leading-5 mt-1">
+          <Verdict verdict={view.verdict} className="mr-2" />
+          {view.sentence}
+        </p>
+      </div>
+      <span className="text-ink-3 pt-2 whitespace-nowrap">
+        evaluated {new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+      </span>
+      {canEdit && (
+        <button className="btn no-print" onClick={onCheck}>
+          Send a field check
+        </button>
+      )}
+    </div>
+  );
+}
