@@ -82,6 +82,21 @@ test('a draft that somebody wrote past says so where it is opened', async ({ pag
   await page.getByRole('link', { name: 'Draw in 9 ms' }).click();
   await expect(page.getByText(/Applying it writes over that/)).toBeVisible();
   await expect(page.getByText(/drawMs was .* and is 55 now/)).toBeVisible();
+  // what is chosen after it was opened stays, whatever others do meanwhile
+  await page.getByRole('radio', { name: '15', exact: true }).click();
+  await expect(page.getByRole('radio', { name: '15', exact: true })).toBeChecked();
+  await call('changes', { change: drawing(56), summary: 'Slower again' }).then(({ changeId: again }) => call(`changes/${again}/undo`, {}));
+  await page.waitForTimeout(800);
+  await expect(page.getByRole('radio', { name: '15', exact: true })).toBeChecked();
+  // requirement sets and acceptance can be shown as they would be with it
+  await page.goto('/access/requirements');
+  await page.getByLabel('Show it').selectOption({ label: 'with the draft: Draw in 9 ms' });
+  await expect(page.getByText('On paper, with “Draw in 9 ms”. Nothing is applied.')).toBeVisible();
+  await expect(page.getByText('the same as it is').first()).toBeVisible();
+  await page.goto(`/access/acceptance?draft=${draft}`);
+  await expect(page.getByText(/On paper, with/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Kinds of person' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start a run' })).toHaveCount(0);
   await call(`changes/${changeId}/undo`, {});
   await page.evaluate((draftId) => fetch(`/api/drafts/${draftId}`, { method: 'DELETE', headers: { 'x-underpass': '1' } }), draft!);
 });
