@@ -85,9 +85,12 @@ test('a draft that somebody wrote past says so where it is opened', async ({ pag
   // what is chosen after it was opened stays, whatever others do meanwhile
   await page.getByRole('radio', { name: '15', exact: true }).click();
   await expect(page.getByRole('radio', { name: '15', exact: true })).toBeChecked();
-  await call('changes', { change: drawing(56), summary: 'Slower again' }).then(({ changeId: again }) => call(`changes/${again}/undo`, {}));
-  await page.waitForTimeout(800);
+  const { changeId: again } = await call('changes', { change: drawing(56), summary: 'Slower again' });
+  // the drafts are told anew, this one with another conflict
+  await page.getByRole('button', { name: 'Keep as draft' }).click();
+  await expect(page.getByText(/is 56 now/)).toBeVisible();
   await expect(page.getByRole('radio', { name: '15', exact: true })).toBeChecked();
+  await call(`changes/${again}/undo`, {});
   // requirement sets and acceptance can be shown as they would be with it
   await page.goto('/access/requirements');
   await page.getByLabel('Show it').selectOption({ label: 'with the draft: Draw in 9 ms' });
