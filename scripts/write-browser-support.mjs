@@ -55,6 +55,7 @@ export const browserNames: Readonly<Record<string, string>> = ${JSON.stringify(n
 /** Current release of each browser when the data was published. */
 /* prettier-ignore */
 export const currentReleases: Readonly<Record<string, string>> = ${JSON.stringify(newest)};
+/** Version of the open compatibility data the table was written from. */
 export const browserDataVersion = '${data.__meta.version}';
 export type Span = readonly [from: string, until: string | null, partly?: 'partly'];
 /* prettier-ignore */
