@@ -30,7 +30,7 @@ interface Action {
 }
 
 /** Fields that a problem names, each with what is wrong. */
-export const fieldsOf = (error: unknown): Record<string, string> =>
+const fieldsOf = (error: unknown): Record<string, string> =>
   Object.fromEntries(((error instanceof ApiError && error.problem.fields) || []).map(({ field, problem }) => [field, problem]));
 
 /**

@@ -16,22 +16,9 @@ import {
   resolveSettings,
   settingKeys,
   type SettingKey,
-  type SettingSubject,
 } from './index.js';
+import { subject } from '../../test/subject.js';
 
-const subject: SettingSubject = {
-  deviceClass: 'laptop',
-  location: 'hall',
-  groups: ['staff', 'planners'],
-  person: 'p1',
-  endpoint: 'e1',
-  ownership: 'managed',
-  lineKind: 'fibre',
-  metered: false,
-  clientKind: 'native client',
-  guest: false,
-  inside: true,
-};
 const at = (key: SettingKey, layer: Layer, target: string, value: SettingValue, more: Partial<Setting> = {}): Setting => ({
   id: `${layer} ${target}`,
   key,

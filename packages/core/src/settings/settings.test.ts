@@ -12,22 +12,9 @@ import {
   resolveOne,
   settingKeys,
   type SettingKey,
-  type SettingSubject,
 } from './index.js';
+import { subject } from '../../test/subject.js';
 
-const subject: SettingSubject = {
-  deviceClass: 'laptop',
-  location: 'hall',
-  groups: ['staff', 'planners'],
-  person: 'p1',
-  endpoint: 'e1',
-  ownership: 'managed',
-  lineKind: 'fibre',
-  metered: false,
-  clientKind: 'native client',
-  guest: false,
-  inside: true,
-};
 const targets: Record<Layer, string[]> = {
   organisation: ['*'],
   'device class': ['laptop', 'kiosk'],
