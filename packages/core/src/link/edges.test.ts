@@ -186,7 +186,7 @@ describe('Wi-Fi', () => {
     return result.ok ? result.value : result.fault;
   };
 
-  // one stream, 20 MHz, 800 ns: the rates every table of the standard begins with [IEEE 802.11-2020 table 19-27; 802.11ax table 27-55]
+  // one stream, 20 MHz, 800 ns: the rates every table of the standard begins with [IEEE 802.11-2020 table 19-27; 802.11ax table 27-55]; values from memory
   test.each([
     ['ht', [6.5, 13, 19.5, 26, 39, 52, 58.5, 65]],
     ['vht', [6.5, 13, 19.5, 26, 39, 52, 58.5, 65, 78]],

@@ -51,7 +51,7 @@ describe('decoder levels', () => {
     expect(decoderMacroblocksPerS({ codec: 'hevc', level: '5.1', chroma444: false })).toBe(534_773_760 / 256);
   });
 
-  // [ITU-T H.264 Table A-1]: the largest mode a level holds, and one frame more
+  // [ITU-T H.264 Table A-1], limits from memory: the largest mode a level holds, and one frame more
   test.each([
     [1280, 720, 30, '3.1', '3.2'],
     [1280, 1024, 42, '3.2', '4'],
@@ -67,7 +67,7 @@ describe('decoder levels', () => {
     expect([h264Level(w, h, fps), h264Level(w, h, fps + 1)]).toEqual([level, next]),
   );
 
-  // [ITU-T H.265 Tables A.8 and A.9, main tier]
+  // [ITU-T H.265 Tables A.8 and A.9, main tier], limits from memory
   test.each([
     [1280, 768, 33, '3.1', '4'],
     [2048, 1088, 30, '4', '4.1'],
