@@ -17,7 +17,7 @@ const mayUse = {
 /** The server's modules: which of its subjects and rooms one may import. What is in no row is free to all, and so is the guard, whose marks every route carries. */
 const serverModules = {
   jobs: [],
-  securityLog: ['signin'],
+  securityLog: ['jobs', 'signin'],
   signin: ['estate', 'securityLog'],
   estate: ['jobs', 'securityLog'],
   crossing: ['estate', 'jobs'],

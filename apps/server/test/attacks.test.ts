@@ -95,10 +95,9 @@ describe('with a sign-in', () => {
 });
 
 describe('what runs at the same time is bounded', () => {
-  test('exports, uploads and runs of impact: some wait, and say so', async () => {
+  test('uploads and runs of impact: some wait, and say so', async () => {
     const change = { change: { patches: [{ do: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }] } };
     for (const [path, method, body, most] of [
-      ['estate/export', 'GET', undefined, 1],
       ['impact', 'POST', JSON.stringify(change), 2],
       ['estate/import', 'POST', JSON.stringify({ files: { 'people.csv': 'x'.repeat(3_000_000) } }), 1],
     ] as const) {

@@ -239,7 +239,7 @@ describe('sessions', () => {
       [email],
     );
     expect(await ask('users', 'POST', cookie, asked)).toMatchObject({ status: 403, body: { needs: 'confirmation' } });
-    expect(await ask('estate/export', 'GET', cookie)).toMatchObject({ status: 403 });
+    expect(await ask('estate/exports', 'POST', cookie)).toMatchObject({ status: 403 });
     expect((await ask('session/confirm', 'POST', cookie, { password: 'wrong' })).status).toBe(401);
     expect((await ask('session/confirm', 'POST', cookie, { password: good })).status).toBe(204);
     expect((await ask('users', 'POST', cookie, asked)).status).toBe(201);
@@ -281,8 +281,7 @@ describe('the log of the doors', () => {
     expect(events.find(({ kind }) => kind === 'user added')).toMatchObject({ who: people.admin, address: '127.0.0.1' });
     const { cookie } = await enter(people.reader, 'under-the-estuary');
     expect((await ask('security-log', 'GET', cookie)).status).toBe(403);
-    const lines = await server.call('security-log/export?format=syslog', { cookie: admin });
-    const text = Buffer.from(lines.body as ArrayBuffer).toString('utf8');
+    const text = (await server.exported('security-log/exports', admin, { format: 'syslog' })).toString('utf8');
     for (const line of text.split('\n'))
       expect(line).toMatch(
         /^<8[45]>1 \d{4}-\d\d-\d\dT[\d:.]+Z \S+ underpass - [a-z-]+ \[underpass@32473 event="[^"]+" who="[^"]*" address="[^"]*"\] \uFEFF/,

@@ -62,8 +62,9 @@ test('servers that start at the same moment on an empty database bring it to its
     'Access1764100000000',
     'Doors1764200000000',
     'OneChange1764300000000',
+    'Exports1764400000000',
   ]);
-  // and the last two can be taken back and made again, with what was measured and what was kept on paper
+  // and the last three can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];
   await one.query(
     `CREATE TABLE measurement_2025 PARTITION OF measurement FOR VALUES FROM ('2025-01-01') TO ('2026-01-01');
@@ -81,6 +82,12 @@ test('servers that start at the same moment on an empty database bring it to its
       JSON.stringify(change),
       'x',
     ]);
+  await one.query(
+    `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request)
+     SELECT gen_random_uuid(), k, k, 'x', now(), 'done', '', 1, 1, '{}' FROM unnest('{import,export}'::text[]) k`,
+  );
+  await one.undoLastMigration();
+  expect(await one.query('SELECT kind FROM job')).toEqual([{ kind: 'import' }]);
   await one.undoLastMigration();
   expect(await one.query('SELECT change, access FROM draft ORDER BY id')).toEqual([
     { change: [{ type: 'setting', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24 }], access: null },

@@ -78,7 +78,7 @@ test('every route takes any body that is none of its own with a fault that is to
 test('every route takes any address and query with a fault that is told', async () => {
   const words = ['%00', '%F0%9F%98%80', "'%3B--", '..%2F..%2Fetc', '%25', 'null', '1e999', 'P001', 'a'.repeat(300), '%E0%A4%A'];
   for (const { method, path } of routes) {
-    if (method === 'DELETE' || path === 'estate/export') continue;
+    if (method === 'DELETE') continue;
     for (const word of words) {
       const address = `${path.replaceAll(/\{[^}]+\}/g, word)}?search=${word}&limit=${word}&person=${word}&resource=${word}&group=${word}&ids=${word}&run=${word}`;
       expectTold(`${method} ${address}`, await server.call(address, { method, cookie: admin, ...(method === 'GET' ? {} : { body: [] }) }));

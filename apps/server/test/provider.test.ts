@@ -245,12 +245,12 @@ describe('sign-in through the organisation’s provider', () => {
     const { browser } = await signIn();
     const cookie = browser.cookie('underpass_session') as string;
     await sql.query(`UPDATE app_session SET confirmed_at = now() - interval '11 minutes'`);
-    const weighty = () => server.call('estate/export', { cookie });
+    const weighty = () => server.call('estate/exports', { cookie, method: 'POST' });
     // known for a few seconds
     await new Promise((resolve) => setTimeout(resolve, 5100));
     expect(await weighty()).toMatchObject({ status: 403, body: { needs: 'confirmation' } });
     expect((await browser.go(`${start()}/confirm`)).url).toBe('/account?confirmed=yes');
-    expect((await weighty()).status).toBe(200);
+    expect((await weighty()).status).toBe(202);
     expect(browser.visited.some((address) => address.includes('prompt=login') && address.includes('max_age=0'))).toBe(true);
     // and nobody else can answer for them
     await sql.query(`UPDATE app_session SET confirmed_at = now() - interval '11 minutes'`);

@@ -131,8 +131,8 @@ describe('the estate', () => {
       state: 'applied',
       result: { added: 0, changed: 0, measurements: 0, rejectedTotal: 0 },
     });
-    const { body } = await one.call('estate/export', { cookie: engineer });
-    const files = new Map(Object.entries(unzipSync(new Uint8Array(body))).map(([name, bytes]) => [name, strFromU8(bytes)]));
+    const zip = await one.exported('estate/exports', engineer);
+    const files = new Map(Object.entries(unzipSync(zip)).map(([name, bytes]) => [name, strFromU8(bytes)]));
     const [first, again] = [readFolder(new Map(Object.entries(demoFiles()))), readFolder(files)];
     expect(again.problems).toEqual([]);
     const sorted = (list: { id: string }[]) => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));

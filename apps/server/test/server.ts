@@ -2,6 +2,8 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { readdirSync, readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { JobStarted, JobView } from '@underpass/contracts';
 import pg from 'pg';
 import 'reflect-metadata';
 import { createApplication } from '../src/application.js';
@@ -68,6 +70,8 @@ export interface TestServer {
     options?: { method?: string; body?: unknown; cookie?: string; headers?: Record<string, string> },
   ) => Promise<{ status: number; body: never; headers: Headers }>;
   signIn: (email: string) => Promise<string>;
+  /** Asks for a file that is made as long work, waits for it, and fetches it. */
+  exported: (path: string, cookie: string, body?: object) => Promise<Buffer>;
 }
 
 export const portalKey = 'a key for the portals of the tests';
@@ -120,6 +124,17 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
     const { headers } = await call('session', { method: 'POST', body: { email, password: 'under-the-estuary' } });
     return headers.getSetCookie()[0]?.split(';')[0] ?? '';
   };
-  return { app, base, port, call, signIn };
+  const exported: TestServer['exported'] = async (path, cookie, body) => {
+    const asked = await call(path, { method: 'POST', cookie, ...(body ? { body } : {}) });
+    if (asked.status !== 202) throw new Error(`${path} answered ${asked.status}`);
+    const { id } = (asked.body as JobStarted).job;
+    for (;;) {
+      const { state, message } = (await call(`jobs/${id}`, { cookie })).body as JobView;
+      if (state === 'done') return Buffer.from(await (await fetch(`${base}/api/${path}/${id}`, { headers: { cookie } })).arrayBuffer());
+      if (state === 'failed' || state === 'cancelled') throw new Error(message ?? state);
+      await wait(50);
+    }
+  };
+  return { app, base, port, call, signIn, exported };
 }
 export const people = { engineer: 'ines.farrow@saltmarsh.example', reader: 'reader@saltmarsh.example', admin: 'admin@saltmarsh.example' };

@@ -1,8 +1,9 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiHeader, ApiTags } from '@nestjs/swagger';
 import {
   BoundedJson,
   ImportJob,
+  JobStarted,
   ObjectKindWord,
   ObjectQuery,
   completed,
@@ -24,9 +25,8 @@ import { z } from 'zod';
 import { Confirmed, Needs, type SignedRequest } from '../signin/session.guard.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { SecurityLog } from '../securityLog/securityLog.service.js';
-import { CONFIG, type Config } from '../config.js';
 import { bytesOf } from '../edge/bytesOf.js';
-import { Reading } from '../edge/reading.service.js';
+import { Exports } from '../jobs/exports.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from './change.service.js';
 import { EstateStore } from './estate.store.js';
@@ -43,8 +43,7 @@ export class EstateController {
     private readonly changes: ChangeService,
     private readonly imports: ImportService,
     private readonly log: SecurityLog,
-    private readonly reading: Reading,
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly exports: Exports,
   ) {}
 
   @Get()
@@ -59,16 +58,25 @@ export class EstateController {
     return jsonSchemas();
   }
 
-  /** The estate folder as a ZIP; reading it again changes nothing. */
-  @Get('export')
+  /** Asks for the estate folder as a ZIP; reading it again changes nothing. Follow the job, then fetch the file. */
+  @Post('exports')
+  @Answers(JobStarted, 202)
+  @HttpCode(202)
+  @Needs('engineer')
+  @Confirmed()
+  async export(@Req() request: SignedRequest): Promise<JobStarted> {
+    const job = await this.exports.start('export', 'Export of the estate', request.user.name);
+    await this.log.recordOf('exported', request, 'the estate');
+    return { job };
+  }
+
+  /** The file of an export that is done, for an hour. */
+  @Get('exports/:id')
   @AnswersFile('application/zip')
   @Needs('engineer')
   @Confirmed()
-  @AtOnce('export', 1, 2)
-  async export(@Req() request: SignedRequest, @Res() response: Response): Promise<void> {
-    await this.log.recordOf('exported', request, 'the estate');
-    const zip = await this.reading.run('exportEstate', { databaseUrl: this.config.databaseUrl }, { withinMs: 60_000 });
-    response.type('application/zip').attachment('estate.zip').send(Buffer.from(zip));
+  exported(@Param('id', { schema: z.uuid() }) id: string, @Res() response: Response): Promise<void> {
+    return this.exports.send('export', id, response);
   }
 
   @Post('import')

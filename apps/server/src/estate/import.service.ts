@@ -52,10 +52,8 @@ export class ImportService {
   async start(bytes: Uint8Array, by: string): Promise<ImportJob> {
     const { apply, files } = await this.reading.run('checkImport', { bytes }, { withinMs: readWithinMs });
     if (files === 0) throw new ProblemError(422, 'Nothing to import', 'Choose at least one file of an estate folder.');
-    const running = (await this.jobs.latest()).filter(({ kind, state }) => kind === 'import' && ['waiting', 'running'].includes(state));
-    if (running.length >= 2) throw new ProblemError(429, 'Busy', 'Two imports are running. Wait until one is done.');
     const name = `Import of ${files} files`;
-    return importOf(await this.jobs.start({ kind: 'import', name, by, request: { apply }, input: bytes }));
+    return importOf(await this.jobs.start({ kind: 'import', name, by, request: { apply }, input: bytes, atMost: { own: 2, all: 2 } }));
   }
 
   /** The work of an import that was asked for. */

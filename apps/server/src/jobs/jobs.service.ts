@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { JobView } from '@underpass/contracts';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { JobRow } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -27,6 +27,8 @@ export interface NewJob {
   request?: object;
   /** What was sent along, kept until the work is over. */
   input?: Uint8Array;
+  /** Work of this kind that may wait or run at the same time: of one person, and of all. */
+  atMost?: { own: number; all: number };
 }
 
 /** Long work, kept in the database: any worker process takes it up, everybody sees how far it is, and it can be called off. */
@@ -50,21 +52,12 @@ export class JobsService {
     return work;
   }
 
-  async start({ kind, name, by, request = {}, input }: NewJob): Promise<JobView> {
-    const jobs = this.data.getRepository(JobRow);
-    const open = await jobs.countBy([{ state: 'waiting' }, { state: 'running' }]);
-    const own = await jobs.countBy([
-      { state: 'waiting', byName: by },
-      { state: 'running', byName: by },
-    ]);
-    if (open >= mostOpen || own >= mostOfOne)
-      throw new ProblemError(
-        429,
-        'Busy',
-        `${open} pieces of long work wait or run, ${own} of them yours. Wait until some are done, or call some off.`,
-      );
+  async start({ kind, name, by, request = {}, input, atMost }: NewJob): Promise<JobView> {
     const id = uuidV7();
     await this.data.transaction(async (manager) => {
+      // who asks at the same time is counted one after the other
+      await manager.query(`SELECT pg_advisory_xact_lock(hashtext('start of long work'))`);
+      await assertRoom(manager, kind, by, atMost);
       await manager.query(
         `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request, input)
          VALUES ($1, $2, $3, $4, now(), 'waiting', 'waiting', 0, 1, $5, $6)`,
@@ -105,6 +98,23 @@ export class JobsService {
   async tell(id: string): Promise<void> {
     await this.channel.tell({ type: 'job', id });
   }
+}
+
+const busy = (detail: string): ProblemError => new ProblemError(429, 'Busy', detail, undefined, { 'retry-after': '5' });
+
+/** @throws ProblemError 429 where too much waits or runs already */
+async function assertRoom(manager: EntityManager, kind: JobView['kind'], by: string, atMost: NewJob['atMost']): Promise<void> {
+  const [row] = (await manager.query(
+    `SELECT count(*)::int AS open, count(*) FILTER (WHERE by_name = $1)::int AS own, count(*) FILTER (WHERE kind = $2)::int AS same,
+       count(*) FILTER (WHERE kind = $2 AND by_name = $1)::int AS "ownSame"
+     FROM job WHERE state IN ('waiting', 'running')`,
+    [by, kind],
+  )) as { open: number; own: number; same: number; ownSame: number }[];
+  const { open, own, same, ownSame } = row!;
+  if (open >= mostOpen || own >= mostOfOne)
+    throw busy(`${open} pieces of long work wait or run, ${own} of them yours. Wait until some are done, or call some off.`);
+  if (atMost && (same >= atMost.all || ownSame >= atMost.own))
+    throw busy(`Your ${kind} has to wait: ${ownSame ? 'another one of yours' : `${same} others`} run. Try again when that is done.`);
 }
 
 const shown = {

@@ -16,6 +16,18 @@ export const useJobs = () =>
 
 export const cancelJob = (id: string): Promise<JobView> => call<JobView>(`jobs/${id}/cancel`, 'POST');
 
+/** One piece of long work that is followed: as it stands while it goes on, and once it ended. */
+export function useJob(id: string | null): { job: JobView | null; ended: JobView | null; error: Error | null } {
+  const { data, error } = useQuery({
+    queryKey: ['jobs', id],
+    queryFn: () => call<JobView>(`jobs/${id}`),
+    enabled: id !== null,
+    refetchInterval: ({ state }) => (!state.data || isOpen(state.data) ? 700 : false),
+  });
+  const open = data !== undefined && isOpen(data);
+  return { job: open ? data : null, ended: data && !open ? data : null, error };
+}
+
 interface Long<T> {
   data: T | null;
   /** The work that is waited for, where it takes long. */
@@ -39,25 +51,20 @@ export function useLong<T>(path: string, body: object): Long<T> {
     retry: false,
   });
   const started = asked.data && typeof asked.data === 'object' && 'job' in asked.data ? asked.data.job : null;
-  const job = useQuery({
-    queryKey: ['jobs', started?.id],
-    queryFn: () => call<JobView>(`jobs/${started?.id}`),
-    enabled: started !== null,
-    refetchInterval: ({ state }) => (!state.data || isOpen(state.data) ? 700 : false),
-  });
   const id = started?.id;
+  const { job, ended, error } = useJob(id ?? null);
   useEffect(() => {
     if (id === undefined) return undefined;
     return () => {
       cancelJob(id).catch(() => undefined);
     };
   }, [id]);
-  const now = job.data ?? started;
+  const now = ended ?? job ?? started;
   const fault = now && (now.state === 'failed' || now.state === 'cancelled') ? new Error(now.message ?? 'It was called off.') : null;
   return {
     data: started ? (now?.state === 'done' ? (now.result as T) : null) : ((asked.data as T | undefined) ?? null),
     job: now && isOpen(now) ? now : null,
-    error: asked.error ?? job.error ?? fault,
+    error: asked.error ?? error ?? fault,
     again: () => setRound((n) => n + 1),
   };
 }

@@ -3,9 +3,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { kindOrder, kindWords, listColumns, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
-import { download } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { useNotice } from '../ui/Notice.js';
+import { ExportButton } from '../ui/ExportButton.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { NoSuchKind } from './NoSuchKind.js';
@@ -19,7 +18,6 @@ export function EstatePage() {
   const [search, setSearch] = useSearchParams();
   const text = search.get('search') ?? '';
   const canEdit = useCanEdit();
-  const notice = useNotice();
   const unknown = wanted !== undefined && !kindOrder.includes(wanted as ObjectKind);
   const counts = useQuery(estateQueries.counts());
   const pages = useInfiniteQuery(estateQueries.list(kind, text));
@@ -36,12 +34,9 @@ export function EstatePage() {
             Changes
           </Link>
           {canEdit && (
-            <button
-              className="btn"
-              onClick={() => void download('estate/export', 'estate.zip').catch((error: Error) => notice({ text: error.message }))}
-            >
+            <ExportButton path="estate/exports" name="estate.zip">
               Export
-            </button>
+            </ExportButton>
           )}
           {canEdit && (
             <Link className="btn" to="/estate/measurements">

@@ -1,8 +1,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { download } from '../api/client.js';
 import { useTitle } from '../shell/useTitle.js';
-import { useNotice } from '../ui/Notice.js';
+import { ExportButton } from '../ui/ExportButton.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
 import { signinQueries } from './queries.js';
@@ -19,13 +18,8 @@ const weighty = new Set([
 
 /** What happened at the doors, the latest first. */
 export function SecurityLogPage() {
-  const notice = useNotice();
   const log = useInfiniteQuery(signinQueries.log());
   useTitle('Log of the doors');
-  const take = (format: 'json' | 'syslog') =>
-    void download(`security-log/export?format=${format}`, format === 'json' ? 'security.json' : 'security.log').catch((error: Error) =>
-      notice({ text: error.message }),
-    );
   const events = log.data?.pages.flat() ?? [];
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
@@ -37,12 +31,12 @@ export function SecurityLogPage() {
       <div className="flex items-baseline gap-4 flex-wrap">
         <h1>Log of the doors</h1>
         <span className="text-ink-3 flex-1">sign-ins, factors, rights and exports; never a password or a code</span>
-        <button className="btn" onClick={() => take('syslog')}>
+        <ExportButton path="security-log/exports" body={{ format: 'syslog' }} name="security.log">
           Export as log lines
-        </button>
-        <button className="btn" onClick={() => take('json')}>
+        </ExportButton>
+        <ExportButton path="security-log/exports" body={{ format: 'json' }} name="security.json">
           Export as JSON
-        </button>
+        </ExportButton>
       </div>
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Failed what="The log" error={log.error} onRetry={() => void log.refetch()} />}

@@ -109,7 +109,7 @@ export const SecurityLogQuery = z.object({
   before: z.iso.datetime().max(40).optional(),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
-export const SecurityExportQuery = z.object({ format: z.enum(['json', 'syslog']).default('json') });
+export const SecurityExport = z.strictObject({ format: z.enum(['json', 'syslog']).default('json') });
 
 export type SignIn = z.infer<typeof SignIn>;
 export type Session = z.infer<typeof Session>;
@@ -124,4 +124,4 @@ export type SpareCodes = z.infer<typeof SpareCodes>;
 export type DoorRules = z.infer<typeof DoorRules>;
 export type SecurityEvent = z.infer<typeof SecurityEvent>;
 export type SecurityLogQuery = z.infer<typeof SecurityLogQuery>;
-export type SecurityExportQuery = z.infer<typeof SecurityExportQuery>;
+export type SecurityExport = z.infer<typeof SecurityExport>;
