@@ -1,28 +1,13 @@
-const transform = {
-  '^.+\\.ts$': [
-    '@swc/jest',
-    {
-      jsc: {
-        parser: { syntax: 'typescript', decorators: true },
-        transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
-        target: 'es2022',
-      },
-      module: { type: 'es6' },
-    },
-  ],
-};
-const base = {
-  testEnvironment: 'node',
-  testEnvironmentOptions: { customExportConditions: ['@underpass/source', 'node', 'node-addons'] },
-  extensionsToTreatAsEsm: ['.ts'],
-  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
-  transform,
-  transformIgnorePatterns: ['/node_modules/'],
-};
+import { swcOptions } from './scripts/jest-circus/swc.mjs';
+
+const runner = new URL('./scripts/jest-circus/runner.mjs', import.meta.url).pathname;
 const project = (name, root) => ({
-  ...base,
   displayName: name,
   rootDir: root,
+  testEnvironment: 'node',
+  testRunner: runner,
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '^.+\\.ts$': ['@swc/jest', swcOptions] },
   testMatch: ['**/*.test.ts'],
   modulePathIgnorePatterns: ['/dist/', '/.tmp-test/'],
 });

@@ -11,7 +11,7 @@ const source = join(root, 'packages/core/src');
 const cache = join(root, '.cache/mutate');
 const page = join(root, 'docs/testing.md');
 /** Tests that go over the whole demo estate for every field: they notice a great deal and take minutes for it. */
-const slow = ['change/paper.test.ts'];
+const slow = ['change/paper.test.ts', 'change/silent.test.ts', 'crossing/slice.test.ts'];
 const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
 const testsIn = (subject) =>
   readdirSync(join(source, subject))
@@ -23,7 +23,8 @@ function configOf(subject, tests) {
   return {
     packageManager: 'npm',
     testRunner: 'jest',
-    testRunnerNodeArgs: ['--experimental-vm-modules', '--no-warnings'],
+    // what was loaded for a fault is never let go of by Node
+    maxTestRunnerReuse: 60,
     coverageAnalysis: 'perTest',
     mutate: [`packages/core/src/${subject}/**/*.ts`, '!**/*.test.ts', '!**/index.ts'],
     ignorePatterns: ['apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
@@ -38,8 +39,12 @@ function configOf(subject, tests) {
     jest: {
       projectType: 'custom',
       enableFindRelatedTests: false,
-      // a fault that only one of hundreds of made-up inputs shows is not counted as noticed
-      config: { ...core, setupFiles: [join(root, 'scripts/mutate-setup.mjs')], testMatch: tests.map((path) => `<rootDir>/${path}`) },
+      config: {
+        ...core,
+        roots: ['<rootDir>/packages/core'],
+        testRunner: join(root, 'scripts/jest-circus/mutating.mjs'),
+        testMatch: tests.map((path) => `<rootDir>/${path}`),
+      },
     },
   };
 }
@@ -109,7 +114,7 @@ if (!asked.includes('--report')) {
       {
         cwd: root,
         stdio: 'inherit',
-        env: { ...process.env, TZ: 'UTC', NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
+        env: { ...process.env, TZ: 'UTC' },
       },
     );
     const counts = countsOf(subject);

@@ -93,7 +93,6 @@ try {
   if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
   const env = {
     TEST_DATABASE: cluster?.url('postgres') ?? '',
-    NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
     TZ: 'UTC',
     TEST_RUN: String(process.pid),
   };

@@ -1,0 +1,15 @@
+// The runner of tests while faults are put in: each fault meets code that was loaded for it alone, so that nothing remembered from
+// the run of another one speaks for it.
+import fc from 'fast-check';
+import { runnerOf } from './runner.mjs';
+
+// a fault that only one of hundreds of made-up inputs shows is not counted as noticed, nor would each be tried in time
+fc.configureGlobal({ numRuns: 25 });
+process.setSourceMapsEnabled(false);
+const run = runnerOf(true);
+
+export default (globalConfig, config, environment, ...rest) => {
+  globalThis.__stryker__ = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
+  globalThis.__stryker__.activeMutant = process.env.__STRYKER_ACTIVE_MUTANT__;
+  return run(globalConfig, config, environment, ...rest);
+};
