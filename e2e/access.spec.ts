@@ -38,6 +38,8 @@ test('a person says they cannot see their application: why, mended by draft, and
   await signIn(page, people.engineer, '/access');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('given something that no portal shows');
   await page.getByLabel('Search people').fill('Joss Vance');
+  // rows move until the list is the one that was asked for
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 1');
   await page.getByRole('row', { name: /Joss Vance/ }).click();
   await expect(page.getByText(/is given but hidden: the publication Safety handbook is attached to no portal/)).toBeVisible();
   await expect(page.getByText('reported').first()).toBeAttached();

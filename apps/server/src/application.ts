@@ -42,20 +42,8 @@ const requestWithinMs = 120_000;
 /** What is logged of an address: nothing that opens something, such as the token of a field check or a code of a provider. */
 export const loggedAddress = (url: string): string => url.replace(/check\/[^/?]+/, 'check/…').replace(/\?.*/, '?…');
 
-/** Makes the application: security headers, limits, routes, documents and pages, ready to listen. */
-export async function createApplication(config: Config, pages: string | null): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
-    // bodies are read after it is known whose they are (edge/body.interceptor.ts)
-    bodyParser: false,
-    // open event streams and kept-alive connections must not hold up a stop
-    forceCloseConnections: true,
-    abortOnError: false,
-    logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
-  });
-  app.enableShutdownHooks();
-  // links are read by people and printed as codes: the shorter the better
-  app.setGlobalPrefix('api', { exclude: ['go/:id'] });
-  const server = app.getHttpServer() as Server;
+/** No connection or half request holds a place for long. */
+function bound(server: Server): void {
   Object.assign(server, {
     headersTimeout: headWithinMs,
     requestTimeout: requestWithinMs,
@@ -66,7 +54,10 @@ export async function createApplication(config: Config, pages: string | null): P
     if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\ncontent-length: 0\r\n\r\n');
     else socket.destroy();
   });
-  const raw = app.getHttpAdapter().getInstance() as Express;
+}
+
+/** What every answer carries, and how an address is read. */
+function guard(raw: Express, config: Config): void {
   raw.disable('x-powered-by');
   // a single query parameter is a text: no objects are made of names with brackets
   raw.set('query parser', 'simple');
@@ -82,7 +73,10 @@ export async function createApplication(config: Config, pages: string | null): P
     response.setHeader('cache-control', 'no-store');
     next();
   });
-  const metrics = app.get(MetricsService);
+}
+
+/** Counts and logs what was asked and answered. */
+function watch(raw: Express, config: Config, metrics: MetricsService): void {
   raw.use((request, response, next) => {
     const from = performance.now();
     response.once('finish', () => metrics.took(request.method, response.statusCode, (performance.now() - from) / 1000));
@@ -99,23 +93,23 @@ export async function createApplication(config: Config, pages: string | null): P
         },
       }),
     );
-  const gateway = app.get(CheckGateway);
-  const proxies = app.get(TrustedProxies);
-  const slowly = (limit: number) =>
-    rateLimit({
-      windowMs: 60_000,
-      limit,
-      standardHeaders: true,
-      legacyHeaders: false,
-      keyGenerator: (request) => proxies.addressOf(request),
-      validate: false,
-      handler: (_request, response) =>
-        sendProblem(response, { type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait a minute, then try again.' }),
-    });
-  raw.use('/api/check', slowly(600));
-  raw.use('/api/check', transfers(gateway.running));
-  raw.use('/go', slowly(300));
-  raw.use('/api/session/provider', slowly(120));
+}
+
+/** How many requests a minute an address may send where nobody is signed in. */
+const slowlyFrom = (proxies: TrustedProxies) => (limit: number) =>
+  rateLimit({
+    windowMs: 60_000,
+    limit,
+    standardHeaders: true,
+    legacyHeaders: false,
+    keyGenerator: (request) => proxies.addressOf(request),
+    validate: false,
+    handler: (_request, response) =>
+      sendProblem(response, { type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait a minute, then try again.' }),
+  });
+
+/** The description of the interface, for those who are signed in. */
+function serveDescription(app: NestExpressApplication, raw: Express, config: Config): void {
   const sessions = app.get(SessionService);
   const document = SwaggerModule.createDocument(
     app,
@@ -132,25 +126,54 @@ export async function createApplication(config: Config, pages: string | null): P
     const token = cookieOf(request.headers.cookie, cookieNames(config).session);
     return token !== undefined && (await sessions.who(token, true)) !== null;
   });
+}
+
+/** What fails outside the routes, such as the database while the documents are asked for, is told like everything else */
+function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
+  if (response.headersSent) return next(error);
+  const known = databaseProblem(error);
+  if (known) return sendProblem(response, known.problem, known.headers);
+  const { status } = (error ?? {}) as { status?: number };
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return sendProblem(response, { type: 'about:blank', title: 'Not valid', status, detail: 'The address is not valid.' });
+  const id = logFailure(`${request.method} ${loggedAddress(request.url)}`, error);
+  sendProblem(response, {
+    type: 'about:blank',
+    title: 'Something failed here',
+    status: 500,
+    detail: `The server could not finish this (${id}).`,
+    id,
+  });
+}
+
+/** Makes the application: security headers, limits, routes, documents and pages, ready to listen. */
+export async function createApplication(config: Config, pages: string | null): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    // bodies are read after it is known whose they are (edge/body.interceptor.ts)
+    bodyParser: false,
+    // open event streams and kept-alive connections must not hold up a stop
+    forceCloseConnections: true,
+    abortOnError: false,
+    logger: config.logLevel === 'silent' ? false : ['error', 'warn', ...(config.logLevel === 'info' ? (['log'] as const) : [])],
+  });
+  app.enableShutdownHooks();
+  // links are read by people and printed as codes: the shorter the better
+  app.setGlobalPrefix('api', { exclude: ['go/:id'] });
+  const server = app.getHttpServer() as Server;
+  bound(server);
+  const raw = app.getHttpAdapter().getInstance() as Express;
+  guard(raw, config);
+  watch(raw, config, app.get(MetricsService));
+  const gateway = app.get(CheckGateway);
+  const slowly = slowlyFrom(app.get(TrustedProxies));
+  raw.use('/api/check', slowly(600));
+  raw.use('/api/check', transfers(gateway.running));
+  raw.use('/go', slowly(300));
+  raw.use('/api/session/provider', slowly(120));
+  serveDescription(app, raw, config);
   await app.init(); // the API's routes come before the pages' catch-all
   if (pages) servePages(raw, pages);
-  // what fails outside the routes, such as the database while the documents are asked for, is told like everything else
-  raw.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
-    if (response.headersSent) return next(error);
-    const known = databaseProblem(error);
-    if (known) return sendProblem(response, known.problem, known.headers);
-    const { status } = (error ?? {}) as { status?: number };
-    if (typeof status === 'number' && status >= 400 && status < 500)
-      return sendProblem(response, { type: 'about:blank', title: 'Not valid', status, detail: 'The address is not valid.' });
-    const id = logFailure(`${request.method} ${loggedAddress(request.url)}`, error);
-    sendProblem(response, {
-      type: 'about:blank',
-      title: 'Something failed here',
-      status: 500,
-      detail: `The server could not finish this (${id}).`,
-      id,
-    });
-  });
+  raw.use(tellFailure);
   gateway.attach(server);
   return app;
 }

@@ -24,20 +24,9 @@ const stateInk: Record<EntryLinkView['state'], string> = {
 const grid =
   'grid grid-cols-[28px_minmax(150px,1.2fr)_minmax(140px,1.2fr)_minmax(110px,0.8fr)_minmax(150px,1.2fr)_60px_minmax(130px,0.9fr)_84px] gap-x-3';
 
-/** Links that go straight to a resource: make, try, print as codes, take back. */
-export function LinksPage() {
-  useTitle('Links and codes');
-  const client = useQueryClient();
+/** Takes a link back, with a way to let it open again. */
+function useRevoking(refresh: () => Promise<void>): (link: EntryLinkView) => void {
   const { run } = useAction('foot');
-  const canEdit = useCanEdit();
-  const { chosen, setChosen, toggle } = useChosen();
-  const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
-  const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
-  const answer = useQuery(accessQueries.links());
-  const refresh = () => client.invalidateQueries({ queryKey: accessQueries.links().queryKey });
-  const links = answer.data ?? [];
-  const good = links.filter(({ state }) => state === 'good');
-  const opened = links.reduce((sum, link) => sum + link.opened, 0);
   const restore = (link: EntryLinkView) =>
     run(async () => {
       await call(`access/links/${link.id}/restore`, 'POST');
@@ -52,21 +41,46 @@ export function LinksPage() {
         action: { label: 'Let it open again', run: () => void restore(link) },
       };
     });
+  return (link) => void revoke(link);
+}
+
+function LinksHead({ links }: { links: readonly EntryLinkView[] | undefined }) {
+  const good = links?.filter(({ state }) => state === 'good').length ?? 0;
+  const opened = links?.reduce((sum, link) => sum + link.opened, 0) ?? 0;
+  const used = opened === 0 ? 'not used yet' : opened === 1 ? 'used once' : `used ${opened} times`;
+  return (
+    <div className="flex-1 min-w-[300px]">
+      <h1>
+        {!links
+          ? 'Links and codes'
+          : links.length === 0
+            ? 'No entry link yet'
+            : `${good} ${good === 1 ? 'link opens' : 'links open'}, ${used}`}
+      </h1>
+      <p className="text-ink-3">
+        A link goes straight to one resource. It names the portal, the publication and the resource, and carries no secret.
+      </p>
+    </div>
+  );
+}
+
+/** Links that go straight to a resource: make, try, print as codes, take back. */
+export function LinksPage() {
+  useTitle('Links and codes');
+  const client = useQueryClient();
+  const canEdit = useCanEdit();
+  const { chosen, setChosen, toggle } = useChosen();
+  const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
+  const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
+  const answer = useQuery(accessQueries.links());
+  const refresh = () => client.invalidateQueries({ queryKey: accessQueries.links().queryKey });
+  const links = answer.data ?? [];
+  const good = links.filter(({ state }) => state === 'good');
+  const revoke = useRevoking(refresh);
   return (
     <>
       <div className="flex items-start gap-3 flex-wrap">
-        <div className="flex-1 min-w-[300px]">
-          <h1>
-            {answer.data
-              ? links.length === 0
-                ? 'No entry link yet'
-                : `${good.length} ${good.length === 1 ? 'link opens' : 'links open'}, ${opened === 0 ? 'not used yet' : opened === 1 ? 'used once' : `used ${opened} times`}`
-              : 'Links and codes'}
-          </h1>
-          <p className="text-ink-3">
-            A link goes straight to one resource. It names the portal, the publication and the resource, and carries no secret.
-          </p>
-        </div>
+        <LinksHead links={answer.data} />
         <button
           className="btn"
           onClick={() => {
@@ -128,7 +142,7 @@ export function LinksPage() {
                 link={link}
                 chosen={chosen.has(link.id)}
                 onToggle={() => toggle(link.id)}
-                onRevoke={canEdit ? () => void revoke(link) : null}
+                onRevoke={canEdit ? () => revoke(link) : null}
               />
             )}
           />

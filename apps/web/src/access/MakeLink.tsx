@@ -10,14 +10,8 @@ import { useAction } from '../ui/useAction.js';
 const kinds = ['endpoint', 'person', 'group', 'location'] as const;
 type Kind = (typeof kinds)[number];
 
-/** Makes links for a resource and whom they are for; a place may have one for each of its endpoints. */
-export function MakeLink({
-  onClose,
-  onTry,
-}: {
-  onClose: (made?: EntryLinkView[]) => void;
-  onTry: (first: { resource: Named; person: Named | null }) => void;
-}) {
+/** What a link is to be, and making it. */
+function useNewLink(onMade: (made: EntryLinkView[]) => void) {
   const [resource, setResource] = useState<Named | null>(null);
   const [kind, setKind] = useState<Kind>('endpoint');
   const [target, setTarget] = useState<Named | null>(null);
@@ -28,7 +22,7 @@ export function MakeLink({
   const make = async () => {
     if (!resource || !target) return refuse(resource ? 'Choose whom it is for.' : 'Choose the resource it opens.');
     await run(async () => {
-      onClose(
+      onMade(
         await call<EntryLinkView[]>('access/links', 'POST', {
           resource: resource.id,
           targetKind: kind,
@@ -40,6 +34,23 @@ export function MakeLink({
       );
     });
   };
+  return {
+    ...{ resource, setResource, kind, setKind, target, setTarget, every, setEvery, caption, setCaption, days, setDays },
+    ...{ busy, fault, make },
+  };
+}
+
+/** Makes links for a resource and whom they are for; a place may have one for each of its endpoints. */
+export function MakeLink({
+  onClose,
+  onTry,
+}: {
+  onClose: (made?: EntryLinkView[]) => void;
+  onTry: (first: { resource: Named; person: Named | null }) => void;
+}) {
+  const { resource, setResource, kind, setKind, target, setTarget, every, setEvery, caption, setCaption, days, setDays, ...made } =
+    useNewLink(onClose);
+  const { busy, fault, make } = made;
   return (
     <Dialog
       open

@@ -78,37 +78,15 @@ export function PeoplePage() {
           </button>
         )}
       </div>
-      <div className="flex flex-wrap gap-x-4 gap-y-2 items-center mt-3 mb-2">
-        <input
-          className="field w-[170px]"
-          aria-label="Search people"
-          placeholder="Search people"
-          value={text}
-          onChange={(event) => {
-            setText(event.target.value);
-            set('search', event.target.value.trim() || null);
-          }}
-        />
-        <span className="w-[170px]">
-          <Pick
-            kind="group"
-            label="In group"
-            placeholder="In group"
-            value={group}
-            onPick={(next) => {
-              setGroup(next);
-              set('group', next?.id ?? null);
-            }}
-          />
-        </span>
-        <Strip
-          label="Show"
-          options={shows}
-          value={show}
-          words={counted(pages.data?.pages[0]?.counts)}
-          onChange={(next) => set('show', next === 'all' ? null : next)}
-        />
-      </div>
+      <Filters
+        text={text}
+        group={group}
+        show={show}
+        counts={pages.data?.pages[0]?.counts}
+        onText={setText}
+        onGroup={setGroup}
+        onSet={set}
+      />
       {pages.isPending && <Loading what="the people" />}
       {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}
       {pages.data && total === 0 && (
@@ -146,6 +124,59 @@ export function PeoplePage() {
       {draft && <DraftDialog id={draft} onClose={() => set('draft', null)} />}
       {move && <MoveDialog group={group} onClose={() => setMove(false)} />}
     </>
+  );
+}
+
+/** Who is shown, each filter in the address. */
+function Filters({
+  text,
+  group,
+  show,
+  counts,
+  onText,
+  onGroup,
+  onSet: set,
+}: {
+  text: string;
+  group: Named | null;
+  show: (typeof shows)[number];
+  counts: AccessPeople['counts'] | undefined;
+  onText: (text: string) => void;
+  onGroup: (group: Named | null) => void;
+  onSet: (key: string, value: string | null) => void;
+}) {
+  return (
+    <div className="flex flex-wrap gap-x-4 gap-y-2 items-center mt-3 mb-2">
+      <input
+        className="field w-[170px]"
+        aria-label="Search people"
+        placeholder="Search people"
+        value={text}
+        onChange={(event) => {
+          onText(event.target.value);
+          set('search', event.target.value.trim() || null);
+        }}
+      />
+      <span className="w-[170px]">
+        <Pick
+          kind="group"
+          label="In group"
+          placeholder="In group"
+          value={group}
+          onPick={(next) => {
+            onGroup(next);
+            set('group', next?.id ?? null);
+          }}
+        />
+      </span>
+      <Strip
+        label="Show"
+        options={shows}
+        value={show}
+        words={counted(counts)}
+        onChange={(next) => set('show', next === 'all' ? null : next)}
+      />
+    </div>
   );
 }
 

@@ -45,9 +45,6 @@ function Person({ view }: { view: AccessPersonView }) {
   const [when, setWhen] = useState<'now' | 'after'>('after');
   const [move, setMove] = useState(false);
   const canEdit = useCanEdit();
-  const list = useRef<HTMLUListElement>(null);
-  // a choice that comes with the address may stand further down than is seen
-  useEffect(() => list.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' }), []);
   const shown: SeenItem[] = when === 'now' ? view.now : view.after;
   const differs = names(view.now) !== names(view.after);
   const why = search.get('why');
@@ -108,24 +105,7 @@ function Person({ view }: { view: AccessPersonView }) {
         )}
       </div>
       <div className="grid grid-cols-1 min-[1100px]:grid-cols-[260px_minmax(0,1fr)] gap-x-8 mt-6">
-        <section aria-labelledby="not-seen">
-          <h2 id="not-seen">Does not see</h2>
-          <ul ref={list} className="mt-1 border-t-[1.5px] border-ink max-h-[300px] overflow-auto">
-            {view.notSeen.map((resource) => (
-              <li key={resource.id} className="border-b border-rule">
-                <button
-                  data-row
-                  aria-pressed={why === resource.id}
-                  onClick={() => setSearch(why === resource.id ? {} : { why: resource.id }, { replace: true })}
-                  className={`w-full text-left py-1 pl-3 relative hover:bg-earth flex gap-2 ${why === resource.id ? 'font-bold before:content-[""] before:absolute before:left-0 before:inset-y-1 before:w-[5.5px] before:bg-tile' : ''}`}
-                >
-                  <span className="flex-1">{resource.name}</span>
-                  {resource.hiddenIn && <span className="text-amber font-semibold">hidden</span>}
-                </button>
-              </li>
-            ))}
-          </ul>
-        </section>
+        <NotSeen resources={view.notSeen} chosen={why} onChoose={(id) => setSearch(id ? { why: id } : {}, { replace: true })} />
         <section aria-label="Why not" className="min-w-0 max-[1099px]:mt-4">
           {why ? (
             <WhyNot key={why} person={person.id} name={person.name} resource={why} onApplied={() => setSearch({}, { replace: true })} />
@@ -146,6 +126,40 @@ function Person({ view }: { view: AccessPersonView }) {
       )}
       {move && <MoveDialog person={{ id: person.id, name: person.name }} onClose={() => setMove(false)} />}
     </>
+  );
+}
+
+function NotSeen({
+  resources,
+  chosen,
+  onChoose,
+}: {
+  resources: AccessPersonView['notSeen'];
+  chosen: string | null;
+  onChoose: (resource: string | null) => void;
+}) {
+  const list = useRef<HTMLUListElement>(null);
+  // a choice that comes with the address may stand further down than is seen
+  useEffect(() => list.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' }), []);
+  return (
+    <section aria-labelledby="not-seen">
+      <h2 id="not-seen">Does not see</h2>
+      <ul ref={list} className="mt-1 border-t-[1.5px] border-ink max-h-[300px] overflow-auto">
+        {resources.map((resource) => (
+          <li key={resource.id} className="border-b border-rule">
+            <button
+              data-row
+              aria-pressed={chosen === resource.id}
+              onClick={() => onChoose(chosen === resource.id ? null : resource.id)}
+              className={`w-full text-left py-1 pl-3 relative hover:bg-earth flex gap-2 ${chosen === resource.id ? 'font-bold before:content-[""] before:absolute before:left-0 before:inset-y-1 before:w-[5.5px] before:bg-tile' : ''}`}
+            >
+              <span className="flex-1">{resource.name}</span>
+              {resource.hiddenIn && <span className="text-amber font-semibold">hidden</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

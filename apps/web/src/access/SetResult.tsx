@@ -27,61 +27,8 @@ export function SetResult({ set, onEdit }: { set: RequirementSetView; onEdit?: (
           </button>
         )}
       </p>
-      {set.blockers.length > 0 && (
-        <table className="w-full mt-3 border-collapse">
-          <caption className="text-left text-[15px] font-bold pb-1">What is not met</caption>
-          <thead>
-            <tr className="head">
-              <th className="text-left font-normal pb-1">Condition</th>
-              <th className="text-left font-normal">Bay</th>
-              <th className="text-right font-normal pr-4">People</th>
-              <th className="text-right font-normal pr-4">Only this</th>
-              <th className="text-left font-normal">Who can do it</th>
-            </tr>
-          </thead>
-          <tbody>
-            {set.blockers.map((blocker) => (
-              <tr key={blocker.condition} className="border-b border-rule h-[26px]">
-                <td className="pr-3 font-semibold">{blocker.name}</td>
-                <td className="pr-3">{blocker.bay}</td>
-                <td className="text-right pr-4">{blocker.people}</td>
-                <td className="text-right pr-4">{blocker.alone}</td>
-                <td>{blocker.who}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {set.remedies.length > 0 && (
-        <>
-          <h2 className="mt-5">
-            Order of remedies <span className="font-normal text-ink-3 text-[13px] ml-1">most people an hour of work first</span>
-          </h2>
-          <ol className="mt-1 border-t-[1.5px] border-ink">
-            {set.remedies.map((step) => (
-              <li
-                key={step.works.map((work) => `${work.name}${work.object}`).join()}
-                className="border-b border-rule py-1 grid grid-cols-[1fr_auto] gap-4"
-              >
-                <span>
-                  {step.works.map((work, i) => (
-                    <span key={`${work.name}${work.object}`}>
-                      {i > 0 && '; '}
-                      {work.name}{' '}
-                      <span className="text-ink-3">
-                        ({work.object}, {work.who.toLowerCase()})
-                      </span>
-                    </span>
-                  ))}
-                </span>
-                <span className="whitespace-nowrap">
-                  <b>{step.people}</b> {step.people === 1 ? 'person' : 'people'} <span className="text-ink-3">for {step.effortH} h</span>
-                </span>
-              </li>
-            ))}
-          </ol>
-        </>
-      )}
+      {set.blockers.length > 0 && <Blockers blockers={set.blockers} />}
+      {set.remedies.length > 0 && <Remedies steps={set.remedies} />}
       {set.givenUp.length > 0 && (
         <>
           <h2 className="mt-5">What will not work afterwards</h2>
@@ -113,6 +60,67 @@ export function SetResult({ set, onEdit }: { set: RequirementSetView; onEdit?: (
           </ul>
         </>
       )}
+    </>
+  );
+}
+
+function Blockers({ blockers }: { blockers: RequirementSetView['blockers'] }) {
+  return (
+    <table className="w-full mt-3 border-collapse">
+      <caption className="text-left text-[15px] font-bold pb-1">What is not met</caption>
+      <thead>
+        <tr className="head">
+          <th className="text-left font-normal pb-1">Condition</th>
+          <th className="text-left font-normal">Bay</th>
+          <th className="text-right font-normal pr-4">People</th>
+          <th className="text-right font-normal pr-4">Only this</th>
+          <th className="text-left font-normal">Who can do it</th>
+        </tr>
+      </thead>
+      <tbody>
+        {blockers.map((blocker) => (
+          <tr key={blocker.condition} className="border-b border-rule h-[26px]">
+            <td className="pr-3 font-semibold">{blocker.name}</td>
+            <td className="pr-3">{blocker.bay}</td>
+            <td className="text-right pr-4">{blocker.people}</td>
+            <td className="text-right pr-4">{blocker.alone}</td>
+            <td>{blocker.who}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Remedies({ steps }: { steps: RequirementSetView['remedies'] }) {
+  return (
+    <>
+      <h2 className="mt-5">
+        Order of remedies <span className="font-normal text-ink-3 text-[13px] ml-1">most people an hour of work first</span>
+      </h2>
+      <ol className="mt-1 border-t-[1.5px] border-ink">
+        {steps.map((step) => (
+          <li
+            key={step.works.map((work) => `${work.name}${work.object}`).join()}
+            className="border-b border-rule py-1 grid grid-cols-[1fr_auto] gap-4"
+          >
+            <span>
+              {step.works.map((work, i) => (
+                <span key={`${work.name}${work.object}`}>
+                  {i > 0 && '; '}
+                  {work.name}{' '}
+                  <span className="text-ink-3">
+                    ({work.object}, {work.who.toLowerCase()})
+                  </span>
+                </span>
+              ))}
+            </span>
+            <span className="whitespace-nowrap">
+              <b>{step.people}</b> {step.people === 1 ? 'person' : 'people'} <span className="text-ink-3">for {step.effortH} h</span>
+            </span>
+          </li>
+        ))}
+      </ol>
     </>
   );
 }

@@ -1,11 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Named, Verdict as VerdictWord } from '@underpass/contracts';
+import type { Named } from '@underpass/contracts';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { Dialog } from '../ui/Dialog.js';
 import { Pick } from '../ui/Pick.js';
-import { LinkSaving } from './LinkSaving.js';
-import { Verdict } from '../ui/Verdict.js';
+import { LinkTest } from './LinkTest.js';
 import { accessQueries } from './queries.js';
 
 /** Tries a link for a person before it is sent: the ladder, what the browser client lacks, and what is saved. */
@@ -73,74 +71,16 @@ export function TryLink({ first, onClose }: { first?: { resource: Named; person:
         </p>
       )}
       {test.data && (
-        <div aria-live="polite">
-          <p className="mt-5 text-[15px] leading-5">
-            <Verdict verdict={test.data.verdict as VerdictWord} className="mr-2" />
-            {test.data.sentence}
-            {test.data.crossing && (
-              <Link className="link ml-2" to={`/crossings/${encodeURIComponent(test.data.crossing)}?q=open`}>
-                Open the crossing
-              </Link>
-            )}
-          </p>
-          <div className="grid grid-cols-1 min-[700px]:grid-cols-2 gap-x-10 mt-3">
-            <section aria-label="Ladder">
-              <h3 className="head font-normal pb-1">Steps until it opens</h3>
-              <ol>
-                {test.data.ladder.map((step) => (
-                  <li
-                    key={step.name}
-                    className={`border-b border-rule py-0.5 flex gap-2 ${step.state === 'broken' ? 'text-brick font-bold' : step.state === 'not reached' ? 'text-ink-3' : ''}`}
-                  >
-                    <span className="flex-1">{step.name}</span>
-                    {step.state === 'assumed' ? 'taken to pass' : step.state}
-                  </li>
-                ))}
-              </ol>
-            </section>
-            <section aria-label="Lost in the browser">
-              <h3 className="head font-normal pb-1">
-                Lost in {test.data.browserName} {asked}, compared with the native client
-              </h3>
-              <ul>
-                {test.data.lost.map((feature) => (
-                  <li key={feature.feature} className="border-b border-rule py-0.5 flex gap-2">
-                    <span className="flex-1">{feature.feature}</span>
-                    <span className="text-ink-2">
-                      {feature.support === 'partly' ? 'only partly' : feature.from ? `from version ${feature.from}` : 'not at all'}
-                    </span>
-                  </li>
-                ))}
-                {test.data.lost.length === 0 && (
-                  <li className="py-0.5 text-ink-2">
-                    Nothing: {test.data.features.join(', ')} are all there, once the person allows them.
-                  </li>
-                )}
-              </ul>
-              <p className="text-ink-3 mt-1">From {test.data.source}</p>
-              {test.data.measured && (test.data.measured.browser !== browser || test.data.measured.version !== asked) && (
-                <button
-                  className="link mt-1"
-                  onClick={() => {
-                    setBrowser(test.data.measured?.browser ?? browser);
-                    setVersion(test.data.measured?.version ?? null);
-                  }}
-                >
-                  A field check found {test.data.measured.name} {test.data.measured.version} there: use that
-                </button>
-              )}
-            </section>
-          </div>
-          <p className="mt-3 text-[14px] leading-[18px]">
-            <b>{test.data.savedS < 0.05 ? 'Saves nothing' : `Saves ${test.data.savedS.toFixed(1)} s an opening`}</b>:{' '}
-            {test.data.beforeS.toFixed(1)} s through the list, {test.data.afterS.toFixed(1)} s through the link.
-          </p>
-          {resource && (
-            <p className="text-ink-2">
-              For all who have it, in the client they use now: <LinkSaving resource={resource} />
-            </p>
-          )}
-        </div>
+        <LinkTest
+          test={test.data}
+          resource={resource}
+          browser={browser}
+          version={asked}
+          onBrowser={(found, version) => {
+            setBrowser(found);
+            setVersion(version);
+          }}
+        />
       )}
     </Dialog>
   );

@@ -1,5 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { Bay, Verdict as VerdictSchema, type CrossingRow, type Verdict as VerdictWord } from '@underpass/contracts/words';
+import {
+  Bay,
+  Verdict as VerdictSchema,
+  type CrossingPage,
+  type CrossingRow,
+  type Verdict as VerdictWord,
+} from '@underpass/contracts/words';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { LongList } from '../ui/LongList.js';
@@ -33,64 +39,13 @@ export function CrossingsPage() {
   const first = pages.data?.pages[0];
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = first?.total ?? 0;
-  const counts = first?.counts;
-  const named = {
-    area: search.get('area'),
-    location: search.get('location'),
-    resource: search.get('resource'),
-    person: search.get('person'),
-    kind: search.get('kind'),
-  };
   return (
     <div className="px-6">
       <div className="pt-[15px] flex items-baseline gap-4 flex-wrap">
         <h1>{first ? `${total} crossing${total === 1 ? '' : 's'}` : '·····'}</h1>
         <span className="text-ink-3">a person on an endpoint through to a resource, worst first</span>
       </div>
-      <div className="flex flex-wrap gap-3 items-center py-3">
-        <label className="flex items-center gap-2">
-          Search
-          <input
-            className="field w-[240px]"
-            value={text}
-            placeholder="Name, endpoint, place, resource"
-            onChange={(event) => {
-              setText(event.target.value);
-              set('search', event.target.value.trim() || null);
-            }}
-          />
-        </label>
-        <div role="group" aria-label="Verdict" className="inline-flex border border-rule-2 rounded-[2px] bg-sheet divide-x divide-rule-2">
-          {VerdictSchema.options.map((verdict: VerdictWord) => (
-            <button
-              key={verdict}
-              aria-pressed={search.get('verdict') === verdict}
-              onClick={() => set('verdict', search.get('verdict') === verdict ? null : verdict)}
-              className="h-[28px] px-2.5 inline-flex items-center gap-1.5 aria-pressed:bg-ink aria-pressed:text-paper aria-pressed:font-bold"
-            >
-              <VerdictShape verdict={verdict} size={11} />
-              {verdictWords[verdict]}{' '}
-              <span className={search.get('verdict') === verdict ? '' : 'text-ink-3'}>{counts?.[verdict] ?? ''}</span>
-            </button>
-          ))}
-        </div>
-        <label className="flex items-center gap-2">
-          Held in
-          <select className="field" value={search.get('bay') ?? ''} onChange={(event) => set('bay', event.target.value || null)}>
-            <option value="">any bay</option>
-            {Bay.options.map((bay: string) => (
-              <option key={bay}>{bay}</option>
-            ))}
-          </select>
-        </label>
-        {Object.entries(named).map(([key, value]) =>
-          value ? (
-            <button key={key} className="btn btn-small" onClick={() => set(key, null)} aria-label={`Remove the filter ${key} ${value}`}>
-              {key === 'kind' ? value : `${key}: ${value}`} ×
-            </button>
-          ) : null,
-        )}
-      </div>
+      <Filters search={search} text={text} counts={first?.counts} onText={setText} onSet={set} />
       {pages.isError && <Failed what="The crossings" error={pages.error} onRetry={() => void pages.refetch()} />}
       {first && total === 0 && (
         <Empty
@@ -132,6 +87,68 @@ export function CrossingsPage() {
           cells={cellsOf}
           onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
         />
+      )}
+    </div>
+  );
+}
+
+/** What is shown of the crossings, each filter in the address. */
+function Filters({
+  search,
+  text,
+  counts,
+  onText,
+  onSet: set,
+}: {
+  search: URLSearchParams;
+  text: string;
+  counts: CrossingPage['counts'] | undefined;
+  onText: (text: string) => void;
+  onSet: (key: string, value: string | null) => void;
+}) {
+  const named = (['area', 'location', 'resource', 'person', 'kind'] as const).map((key) => [key, search.get(key)] as const);
+  return (
+    <div className="flex flex-wrap gap-3 items-center py-3">
+      <label className="flex items-center gap-2">
+        Search
+        <input
+          className="field w-[240px]"
+          value={text}
+          placeholder="Name, endpoint, place, resource"
+          onChange={(event) => {
+            onText(event.target.value);
+            set('search', event.target.value.trim() || null);
+          }}
+        />
+      </label>
+      <div role="group" aria-label="Verdict" className="inline-flex border border-rule-2 rounded-[2px] bg-sheet divide-x divide-rule-2">
+        {VerdictSchema.options.map((verdict: VerdictWord) => (
+          <button
+            key={verdict}
+            aria-pressed={search.get('verdict') === verdict}
+            onClick={() => set('verdict', search.get('verdict') === verdict ? null : verdict)}
+            className="h-[28px] px-2.5 inline-flex items-center gap-1.5 aria-pressed:bg-ink aria-pressed:text-paper aria-pressed:font-bold"
+          >
+            <VerdictShape verdict={verdict} size={11} />
+            {verdictWords[verdict]} <span className={search.get('verdict') === verdict ? '' : 'text-ink-3'}>{counts?.[verdict] ?? ''}</span>
+          </button>
+        ))}
+      </div>
+      <label className="flex items-center gap-2">
+        Held in
+        <select className="field" value={search.get('bay') ?? ''} onChange={(event) => set('bay', event.target.value || null)}>
+          <option value="">any bay</option>
+          {Bay.options.map((bay: string) => (
+            <option key={bay}>{bay}</option>
+          ))}
+        </select>
+      </label>
+      {named.map(([key, value]) =>
+        value ? (
+          <button key={key} className="btn btn-small" onClick={() => set(key, null)} aria-label={`Remove the filter ${key} ${value}`}>
+            {key === 'kind' ? value : `${key}: ${value}`} ×
+          </button>
+        ) : null,
       )}
     </div>
   );

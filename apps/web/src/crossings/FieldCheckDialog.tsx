@@ -19,12 +19,10 @@ const stateWords: Record<CheckLinkView['state'], string> = {
 
 /** Makes a link or a code for a person and endpoint, or for anyone at the location, and shows it used live. */
 export function FieldCheckDialog({ between, onClose }: { between: CrossingBetween; onClose: () => void }) {
-  const client = useQueryClient();
   const [who, setWho] = useState<'person' | 'anyone'>('person');
   const [hours, setHours] = useState('72');
   const [link, setLink] = useState<CheckLinkView | null>(null);
   const action = useAction();
-  const [copied, setCopied] = useState(false);
   const live = useQuery(checkLinkQueries.one(link?.id));
   const state = live.data ?? link;
   const make = () =>
@@ -67,58 +65,65 @@ export function FieldCheckDialog({ between, onClose }: { between: CrossingBetwee
           </div>
         </div>
       )}
-      {link && state && (
-        <div className="grid grid-cols-1 min-[560px]:grid-cols-[1fr_180px] gap-6">
-          <div>
-            <label className="block text-ink-2" htmlFor="check-url">
-              Link; it is shown this once
-            </label>
-            <div className="flex gap-2 mt-1">
-              <input
-                id="check-url"
-                readOnly
-                className="field mono flex-1 min-w-0"
-                value={link.url}
-                onFocus={(event) => event.target.select()}
-              />
-              <button
-                className="btn"
-                onClick={() => {
-                  void navigator.clipboard
-                    .writeText(link.url ?? '')
-                    .then(() => setCopied(true))
-                    .catch(() => document.querySelector<HTMLInputElement>('#check-url')?.select());
-                }}
-              >
-                {copied ? 'Copied' : 'Copy'}
-              </button>
-            </div>
-            <p role="status" className="mt-4 text-[15px]">
-              <b>{state.revokedAt ? 'Taken back' : stateWords[state.state]}</b>
-              {state.state === 'measuring' && state.step ? `: ${state.step}` : ''}
-            </p>
-            <p className="text-ink-3 mt-1">
-              Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until {moment(link.expiresAt)}
-            </p>
-            {!state.revokedAt && (
-              <button
-                className="btn btn-small mt-4"
-                onClick={() =>
-                  void call(`check-links/${link.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['check-links'] }))
-                }
-              >
-                Take the link back
-              </button>
-            )}
-          </div>
-          <div
-            role="img"
-            aria-label="The link as a code to scan"
-            className="bg-[#fff] p-1 [&_svg]:w-full [&_svg]:h-auto"
-            dangerouslySetInnerHTML={{ __html: link.qr ?? '' }}
-          />
-        </div>
-      )}
+      {link && state && <MadeLink link={link} state={state} />}
     </Dialog>
+  );
+}
+
+/** The link as text and as a code, and how far it is used. */
+function MadeLink({ link, state }: { link: CheckLinkView; state: CheckLinkView }) {
+  const client = useQueryClient();
+  const [copied, setCopied] = useState(false);
+  return (
+    <div className="grid grid-cols-1 min-[560px]:grid-cols-[1fr_180px] gap-6">
+      <div>
+        <label className="block text-ink-2" htmlFor="check-url">
+          Link; it is shown this once
+        </label>
+        <div className="flex gap-2 mt-1">
+          <input
+            id="check-url"
+            readOnly
+            className="field mono flex-1 min-w-0"
+            value={link.url}
+            onFocus={(event) => event.target.select()}
+          />
+          <button
+            className="btn"
+            onClick={() => {
+              void navigator.clipboard
+                .writeText(link.url ?? '')
+                .then(() => setCopied(true))
+                .catch(() => document.querySelector<HTMLInputElement>('#check-url')?.select());
+            }}
+          >
+            {copied ? 'Copied' : 'Copy'}
+          </button>
+        </div>
+        <p role="status" className="mt-4 text-[15px]">
+          <b>{state.revokedAt ? 'Taken back' : stateWords[state.state]}</b>
+          {state.state === 'measuring' && state.step ? `: ${state.step}` : ''}
+        </p>
+        <p className="text-ink-3 mt-1">
+          Opened {state.opened} {state.opened === 1 ? 'time' : 'times'}; good until {moment(link.expiresAt)}
+        </p>
+        {!state.revokedAt && (
+          <button
+            className="btn btn-small mt-4"
+            onClick={() =>
+              void call(`check-links/${link.id}`, 'DELETE').then(() => client.invalidateQueries({ queryKey: ['check-links'] }))
+            }
+          >
+            Take the link back
+          </button>
+        )}
+      </div>
+      <div
+        role="img"
+        aria-label="The link as a code to scan"
+        className="bg-[#fff] p-1 [&_svg]:w-full [&_svg]:h-auto"
+        dangerouslySetInnerHTML={{ __html: link.qr ?? '' }}
+      />
+    </div>
   );
 }

@@ -3,7 +3,7 @@ import type { Change, CheckLinkView, CrossingPage, CrossingReadiness } from '@un
 import type { Slice } from '@underpass/core';
 import { call, query } from '../api/client.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
-import type { HistoryEntry } from './HistoryChart.js';
+import type { HistoryEntry } from './drawHistory.js';
 
 const pageSize = 200;
 const pathOf = (id: string): string => `crossings/${encodeURIComponent(id)}`;

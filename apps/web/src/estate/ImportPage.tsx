@@ -15,14 +15,9 @@ export function ImportPage() {
   const [files, setFiles] = useState<Record<string, string>>({});
   const [jobId, setJobId] = useState<string | null>(null);
   const { fault, refuse, run } = useAction();
-  const [over, setOver] = useState(false);
-  const folder = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const job = useQuery(estateQueries.import(jobId));
   useTitle('Import');
-  useEffect(() => {
-    folder.current?.setAttribute('webkitdirectory', '');
-  }, []);
   useEffect(() => {
     if (job.data?.state === 'applied') void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'import' });
   }, [job.data?.state, client]);
@@ -54,32 +49,7 @@ export function ImportPage() {
         First it is only compared: you see what would be added and changed, and every row that is wrong. Nothing is written until you say
         so, and then all of it or nothing.
       </p>
-      <div
-        className={`mt-4 border border-dashed border-rule-2 p-5 ${over ? 'bg-tile-wash' : 'bg-sheet'}`}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          void take(event.dataTransfer.files);
-        }}
-      >
-        <div className="flex flex-wrap gap-3 items-center">
-          <label className="btn btn-primary focus-within:outline-2">
-            Choose files
-            <input type="file" multiple accept=".csv,.yaml,.yml" className="sr-only" onChange={(event) => void take(event.target.files)} />
-          </label>
-          <label className="btn focus-within:outline-2">
-            Choose a folder
-            <input ref={folder} type="file" multiple className="sr-only" onChange={(event) => void take(event.target.files)} />
-          </label>
-          <span className="text-ink-3">or drop the files here</span>
-        </div>
-        {Object.keys(files).length > 0 && <p className="mono mt-3 text-ink-2">{Object.keys(files).sort().join('  ')}</p>}
-      </div>
+      <DropFiles names={Object.keys(files)} onTake={(list) => void take(list)} />
       <p role="alert" className="text-brick mt-3 empty:hidden">
         {fault}
       </p>
@@ -119,6 +89,43 @@ export function ImportPage() {
           </Link>
         </p>
       )}
+    </div>
+  );
+}
+
+/** Where files or a folder are dropped or chosen. */
+function DropFiles({ names, onTake }: { names: readonly string[]; onTake: (files: FileList | null) => void }) {
+  const [over, setOver] = useState(false);
+  const folder = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    folder.current?.setAttribute('webkitdirectory', '');
+  }, []);
+  return (
+    <div
+      className={`mt-4 border border-dashed border-rule-2 p-5 ${over ? 'bg-tile-wash' : 'bg-sheet'}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        onTake(event.dataTransfer.files);
+      }}
+    >
+      <div className="flex flex-wrap gap-3 items-center">
+        <label className="btn btn-primary focus-within:outline-2">
+          Choose files
+          <input type="file" multiple accept=".csv,.yaml,.yml" className="sr-only" onChange={(event) => onTake(event.target.files)} />
+        </label>
+        <label className="btn focus-within:outline-2">
+          Choose a folder
+          <input ref={folder} type="file" multiple className="sr-only" onChange={(event) => onTake(event.target.files)} />
+        </label>
+        <span className="text-ink-3">or drop the files here</span>
+      </div>
+      {names.length > 0 && <p className="mono mt-3 text-ink-2">{[...names].sort().join('  ')}</p>}
     </div>
   );
 }

@@ -7,6 +7,11 @@ import { useAction } from '../ui/useAction.js';
 
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 
+interface KeptAs {
+  kind: string;
+  summary: Record<string, number | null>;
+}
+
 /** Bring in a measurement taken with another program, and say where it was taken. */
 export function MeasurementPage() {
   const [text, setText] = useState('');
@@ -14,7 +19,7 @@ export function MeasurementPage() {
   const [location, setLocation] = useState('');
   const [endpoint, setEndpoint] = useState('');
   const { busy, fault, run } = useAction();
-  const [done, setDone] = useState<{ kind: string; summary: Record<string, number | null> } | null>(null);
+  const [done, setDone] = useState<KeptAs | null>(null);
   useTitle('Measurement');
   const submit = () => {
     setDone(null);
@@ -103,26 +108,30 @@ export function MeasurementPage() {
           </button>
         </div>
       </form>
-      {done && (
-        <section role="status" className="mt-5 border-t-[1.5px] border-ink pt-3">
-          <h2>
-            Kept as {done.kind}
-            {vantage === 'desk' ? '' : '; it is no evidence for the line, since it was not taken at the desk'}
-          </h2>
-          <table className="mt-2 border-collapse">
-            <tbody>
-              {Object.entries(done.summary)
-                .filter(([, value]) => value !== null)
-                .map(([name, value]) => (
-                  <tr key={name} className="border-b border-rule">
-                    <td className="pr-6 py-0.5">{name}</td>
-                    <td className="text-right">{Number((value ?? 0).toFixed(3))}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
-        </section>
-      )}
+      {done && <Kept as={done} atDesk={vantage === 'desk'} />}
     </div>
+  );
+}
+
+function Kept({ as: done, atDesk }: { as: KeptAs; atDesk: boolean }) {
+  return (
+    <section role="status" className="mt-5 border-t-[1.5px] border-ink pt-3">
+      <h2>
+        Kept as {done.kind}
+        {atDesk ? '' : '; it is no evidence for the line, since it was not taken at the desk'}
+      </h2>
+      <table className="mt-2 border-collapse">
+        <tbody>
+          {Object.entries(done.summary)
+            .filter(([, value]) => value !== null)
+            .map(([name, value]) => (
+              <tr key={name} className="border-b border-rule">
+                <td className="pr-6 py-0.5">{name}</td>
+                <td className="text-right">{Number((value ?? 0).toFixed(3))}</td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </section>
   );
 }

@@ -19,6 +19,16 @@ export interface Shown {
 
 type Texts = Record<string, string>;
 
+/** The browser asks before a page is left on which something is typed. */
+function useLeaving(moved: boolean): void {
+  useEffect(() => {
+    if (!moved) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', ask);
+    return () => removeEventListener('beforeunload', ask);
+  }, [moved]);
+}
+
 /** What is typed over an object: saved over the version it rests on, beside what somebody else wrote meanwhile. */
 export function useObjectForm({ kind, object, version, fresh }: Shown) {
   const columns = useMemo(() => columnsOf(objectSchemas[kind]), [kind]);
@@ -43,12 +53,7 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
     setBase(first);
     setBasis(version);
   }, [first, moved, version]);
-  useEffect(() => {
-    if (!moved) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', ask);
-    return () => removeEventListener('beforeunload', ask);
-  }, [moved]);
+  useLeaving(moved);
 
   /** Somebody else wrote meanwhile: their version beside what is typed, nothing of either lost. */
   const meet = ({ now, version: later, by, at: when }: NonNullable<Problem['conflict']>) => {

@@ -7,14 +7,12 @@ import { useAction } from '../ui/useAction.js';
 export function FactorSection({ account, throughProvider }: { account: OwnAccount; throughProvider: boolean }) {
   const [offer, setOffer] = useState<FactorOffer | null>(null);
   const [codes, setCodes] = useState<string[] | null>(null);
-  const [code, setCode] = useState('');
   const { fault, run } = useAction();
   const begin = () => run(async () => setOffer(await call<FactorOffer>('account/factor/offer', 'POST')));
-  const finish = () =>
+  const finish = (code: string) =>
     run(async () => {
       setCodes((await call<SpareCodes>('account/factor', 'PUT', { secret: offer?.secret, code })).codes);
       setOffer(null);
-      setCode('');
     });
   const renew = () => run(async () => setCodes((await call<SpareCodes>('account/factor/spare-codes', 'POST')).codes));
   const remove = () =>
@@ -45,44 +43,7 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
           </div>
         </>
       ) : offer ? (
-        <div className="grid grid-cols-[auto_1fr] gap-6 mt-2 items-start">
-          <div
-            className="w-[168px] h-[168px] bg-[#fff] border border-rule-2 [&_svg]:w-full [&_svg]:h-full"
-            role="img"
-            aria-label="Code to scan with an authenticator"
-            dangerouslySetInnerHTML={{ __html: offer.qr }}
-          />
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void finish();
-            }}
-          >
-            <p>Scan this with an authenticator, or type its key:</p>
-            <p className="mono mt-1 break-all max-w-[420px]">{offer.secret.match(/.{1,4}/g)?.join(' ')}</p>
-            <label htmlFor="first-code" className="block mt-3">
-              Code it shows now
-            </label>
-            <input
-              id="first-code"
-              className="field mono w-[140px] mt-1"
-              inputMode="numeric"
-              autoComplete="one-time-code"
-              required
-              autoFocus
-              value={code}
-              aria-invalid={fault !== null}
-              aria-describedby="factor-fault"
-              onChange={(event) => setCode(event.target.value)}
-            />
-            <div className="flex gap-3 mt-3">
-              <button className="btn btn-primary">Use it from now on</button>
-              <button type="button" className="btn" onClick={() => setOffer(null)}>
-                Leave it
-              </button>
-            </div>
-          </form>
-        </div>
+        <Offer offer={offer} faulty={fault !== null} onUse={(code) => void finish(code)} onLeave={() => setOffer(null)} />
       ) : (
         <>
           <p className="text-ink-2 mt-1">
@@ -96,24 +57,84 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
       <p id="factor-fault" role="alert" className="text-brick mt-2 empty:hidden">
         {fault}
       </p>
-      {codes && (
-        <div className="mt-3 border-l-[5.5px] border-tile pl-4" role="status">
-          <p className="font-bold">Your spare codes, shown this once. Each is good for one sign-in without the device.</p>
-          <ol className="mono grid grid-cols-[repeat(5,max-content)] gap-x-8 gap-y-1 mt-2">
-            {codes.map((each) => (
-              <li key={each}>{each}</li>
-            ))}
-          </ol>
-          <div className="flex gap-3 mt-3 no-print">
-            <button className="btn" onClick={() => print()}>
-              Print them
-            </button>
-            <button className="btn" onClick={() => setCodes(null)}>
-              I have them
-            </button>
-          </div>
-        </div>
-      )}
+      {codes && <Spare codes={codes} onDone={() => setCodes(null)} />}
     </section>
+  );
+}
+
+/** A secret to scan or type, tried with a first code. */
+function Offer({
+  offer,
+  faulty,
+  onUse,
+  onLeave,
+}: {
+  offer: FactorOffer;
+  faulty: boolean;
+  onUse: (code: string) => void;
+  onLeave: () => void;
+}) {
+  const [code, setCode] = useState('');
+  return (
+    <div className="grid grid-cols-[auto_1fr] gap-6 mt-2 items-start">
+      <div
+        className="w-[168px] h-[168px] bg-[#fff] border border-rule-2 [&_svg]:w-full [&_svg]:h-full"
+        role="img"
+        aria-label="Code to scan with an authenticator"
+        dangerouslySetInnerHTML={{ __html: offer.qr }}
+      />
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          onUse(code);
+        }}
+      >
+        <p>Scan this with an authenticator, or type its key:</p>
+        <p className="mono mt-1 break-all max-w-[420px]">{offer.secret.match(/.{1,4}/g)?.join(' ')}</p>
+        <label htmlFor="first-code" className="block mt-3">
+          Code it shows now
+        </label>
+        <input
+          id="first-code"
+          className="field mono w-[140px] mt-1"
+          inputMode="numeric"
+          autoComplete="one-time-code"
+          required
+          autoFocus
+          value={code}
+          aria-invalid={faulty}
+          aria-describedby="factor-fault"
+          onChange={(event) => setCode(event.target.value)}
+        />
+        <div className="flex gap-3 mt-3">
+          <button className="btn btn-primary">Use it from now on</button>
+          <button type="button" className="btn" onClick={onLeave}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </div>
+  );
+}
+
+/** Spare codes, shown once, to print. */
+function Spare({ codes, onDone }: { codes: readonly string[]; onDone: () => void }) {
+  return (
+    <div className="mt-3 border-l-[5.5px] border-tile pl-4" role="status">
+      <p className="font-bold">Your spare codes, shown this once. Each is good for one sign-in without the device.</p>
+      <ol className="mono grid grid-cols-[repeat(5,max-content)] gap-x-8 gap-y-1 mt-2">
+        {codes.map((each) => (
+          <li key={each}>{each}</li>
+        ))}
+      </ol>
+      <div className="flex gap-3 mt-3 no-print">
+        <button className="btn" onClick={() => print()}>
+          Print them
+        </button>
+        <button className="btn" onClick={onDone}>
+          I have them
+        </button>
+      </div>
+    </div>
   );
 }

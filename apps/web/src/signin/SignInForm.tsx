@@ -72,28 +72,7 @@ export function SignInForm({
         onChange={(event) => setPassword(event.target.value)}
         autoFocus={address !== undefined}
       />
-      {code !== null && (
-        <>
-          <label htmlFor="code">Code</label>
-          <input
-            id="code"
-            name="code"
-            type="text"
-            inputMode="numeric"
-            autoComplete="one-time-code"
-            className="field mono"
-            required
-            value={code}
-            aria-invalid={fault?.field === 'code'}
-            aria-describedby="code-more fault"
-            onChange={(event) => setCode(event.target.value)}
-            autoFocus
-          />
-          <p id="code-more" className="col-start-2 text-ink-3 text-[12.5px]">
-            The six digits your authenticator shows now, or one of your spare codes.
-          </p>
-        </>
-      )}
+      {code !== null && <CodeField code={code} faulty={fault?.field === 'code'} onCode={setCode} />}
       <p id="fault" role="alert" className="col-start-2 text-brick empty:hidden">
         {fault?.text}
       </p>
@@ -103,5 +82,30 @@ export function SignInForm({
         </button>
       </div>
     </form>
+  );
+}
+
+function CodeField({ code, faulty, onCode }: { code: string; faulty: boolean; onCode: (code: string) => void }) {
+  return (
+    <>
+      <label htmlFor="code">Code</label>
+      <input
+        id="code"
+        name="code"
+        type="text"
+        inputMode="numeric"
+        autoComplete="one-time-code"
+        className="field mono"
+        required
+        value={code}
+        aria-invalid={faulty}
+        aria-describedby="code-more fault"
+        onChange={(event) => onCode(event.target.value)}
+        autoFocus
+      />
+      <p id="code-more" className="col-start-2 text-ink-3 text-[12.5px]">
+        The six digits your authenticator shows now, or one of your spare codes.
+      </p>
+    </>
   );
 }

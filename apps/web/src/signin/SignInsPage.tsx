@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import type { UserView } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
@@ -15,9 +16,83 @@ const empty = { email: '', name: '', role: 'engineer', password: '' };
 export function SignInsPage() {
   const session = useSession();
   const users = useQuery(signinQueries.users());
+  useTitle('Who may sign in');
+  return (
+    <div className="px-6 pt-[15px] max-w-[1080px]">
+      <div className="flex items-baseline gap-4">
+        <h1 className="flex-1">Who may sign in</h1>
+        <Link className="btn" to="/sign-ins/log">
+          Log of the doors
+        </Link>
+      </div>
+      {users.isPending && <Loading what="the sign-ins" />}
+      {users.isError && <Failed what="The sign-ins" error={users.error} onRetry={() => void users.refetch()} />}
+      <ul className="mt-3 border-t-[1.5px] border-ink">
+        {users.data?.map((user) => (
+          <UserRow key={user.id} user={user} own={user.email === session.data?.email} />
+        ))}
+      </ul>
+      <h2 className="mt-6">Add somebody</h2>
+      <AddSignIn />
+      <h2 className="mt-8 border-t-[1.5px] border-ink pt-3">Rules</h2>
+      <RulesForm />
+    </div>
+  );
+}
+
+function UserRow({ user, own }: { user: UserView; own: boolean }) {
+  const { run } = useAction('foot');
+  return (
+    <li className="border-b border-rule py-1.5 flex gap-4 items-center">
+      <b className="w-[180px] font-semibold">{user.name}</b>
+      <span className="flex-1">{user.email}</span>
+      <span className="w-[130px] text-ink-2">
+        {user.throughProvider ? 'organisation’s sign-in' : user.factor ? 'second factor' : 'password only'}
+      </span>
+      <label className="sr-only" htmlFor={`role-${user.id}`}>
+        Role of {user.name}
+      </label>
+      <select
+        id={`role-${user.id}`}
+        className="field !h-[26px] w-[104px]"
+        value={user.role}
+        disabled={own || user.throughProvider}
+        title={user.throughProvider ? 'The role comes from the organisation’s sign-in' : undefined}
+        onChange={(event) => void run(() => call(`users/${user.id}`, 'PATCH', { role: event.target.value }))}
+      >
+        {['reader', 'engineer', 'admin'].map((role) => (
+          <option key={role}>{role}</option>
+        ))}
+      </select>
+      {user.factor && !own ? (
+        <button
+          className="btn btn-small"
+          aria-label={`Take the second factor of ${user.name} away, for a lost device`}
+          onClick={() => void run(() => call(`users/${user.id}/factor`, 'DELETE'))}
+        >
+          Factor lost
+        </button>
+      ) : (
+        <span className="w-[90px]" />
+      )}
+      {own ? (
+        <span className="text-ink-3 w-[90px] text-right">you</span>
+      ) : (
+        <button
+          className="btn btn-small w-[90px]"
+          aria-label={`Take the sign-in of ${user.name} away`}
+          onClick={() => void run(() => call(`users/${user.id}`, 'DELETE'))}
+        >
+          Take away
+        </button>
+      )}
+    </li>
+  );
+}
+
+function AddSignIn() {
   const [form, setForm] = useState(empty);
   const { fault, faults, run } = useAction();
-  useTitle('Who may sign in');
   const message = fault === null || Object.keys(faults).length === 0 ? fault : 'Nobody was added. Mend the fields above.';
   const field = (name: keyof typeof empty, label: string, type = 'text') => (
     <>
@@ -42,96 +117,35 @@ export function SignInsPage() {
     </>
   );
   return (
-    <div className="px-6 pt-[15px] max-w-[1080px]">
-      <div className="flex items-baseline gap-4">
-        <h1 className="flex-1">Who may sign in</h1>
-        <Link className="btn" to="/sign-ins/log">
-          Log of the doors
-        </Link>
-      </div>
-      {users.isPending && <Loading what="the sign-ins" />}
-      {users.isError && <Failed what="The sign-ins" error={users.error} onRetry={() => void users.refetch()} />}
-      <ul className="mt-3 border-t-[1.5px] border-ink">
-        {users.data?.map((user) => (
-          <li key={user.id} className="border-b border-rule py-1.5 flex gap-4 items-center">
-            <b className="w-[180px] font-semibold">{user.name}</b>
-            <span className="flex-1">{user.email}</span>
-            <span className="w-[130px] text-ink-2">
-              {user.throughProvider ? 'organisation’s sign-in' : user.factor ? 'second factor' : 'password only'}
-            </span>
-            <label className="sr-only" htmlFor={`role-${user.id}`}>
-              Role of {user.name}
-            </label>
-            <select
-              id={`role-${user.id}`}
-              className="field !h-[26px] w-[104px]"
-              value={user.role}
-              disabled={user.email === session.data?.email || user.throughProvider}
-              title={user.throughProvider ? 'The role comes from the organisation’s sign-in' : undefined}
-              onChange={(event) => void run(() => call(`users/${user.id}`, 'PATCH', { role: event.target.value }))}
-            >
-              {['reader', 'engineer', 'admin'].map((role) => (
-                <option key={role}>{role}</option>
-              ))}
-            </select>
-            {user.factor && user.email !== session.data?.email ? (
-              <button
-                className="btn btn-small"
-                aria-label={`Take the second factor of ${user.name} away, for a lost device`}
-                onClick={() => void run(() => call(`users/${user.id}/factor`, 'DELETE'))}
-              >
-                Factor lost
-              </button>
-            ) : (
-              <span className="w-[90px]" />
-            )}
-            {user.email === session.data?.email ? (
-              <span className="text-ink-3 w-[90px] text-right">you</span>
-            ) : (
-              <button
-                className="btn btn-small w-[90px]"
-                aria-label={`Take the sign-in of ${user.name} away`}
-                onClick={() => void run(() => call(`users/${user.id}`, 'DELETE'))}
-              >
-                Take away
-              </button>
-            )}
-          </li>
-        ))}
-      </ul>
-      <h2 className="mt-6">Add somebody</h2>
-      <form
-        className="grid grid-cols-[90px_1fr] gap-y-2 mt-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void run(() => call('users', 'POST', form)).then((added) => added && setForm(empty));
-        }}
+    <form
+      className="grid grid-cols-[90px_1fr] gap-y-2 mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void run(() => call('users', 'POST', form)).then((added) => added && setForm(empty));
+      }}
+    >
+      {field('email', 'Address')}
+      {field('name', 'Name')}
+      <label htmlFor="user-role" className="pt-1.5">
+        Role
+      </label>
+      <select
+        id="user-role"
+        className="field w-[320px]"
+        value={form.role}
+        onChange={(event) => setForm({ ...form, role: event.target.value })}
       >
-        {field('email', 'Address')}
-        {field('name', 'Name')}
-        <label htmlFor="user-role" className="pt-1.5">
-          Role
-        </label>
-        <select
-          id="user-role"
-          className="field w-[320px]"
-          value={form.role}
-          onChange={(event) => setForm({ ...form, role: event.target.value })}
-        >
-          <option value="reader">reader: sees, changes nothing</option>
-          <option value="engineer">engineer: sees and changes</option>
-          <option value="admin">admin: also says who may sign in</option>
-        </select>
-        {field('password', 'Password', 'password')}
-        <p role="alert" className="col-start-2 text-brick empty:hidden">
-          {message}
-        </p>
-        <div className="col-start-2">
-          <button className="btn btn-primary">Add sign-in</button>
-        </div>
-      </form>
-      <h2 className="mt-8 border-t-[1.5px] border-ink pt-3">Rules</h2>
-      <RulesForm />
-    </div>
+        <option value="reader">reader: sees, changes nothing</option>
+        <option value="engineer">engineer: sees and changes</option>
+        <option value="admin">admin: also says who may sign in</option>
+      </select>
+      {field('password', 'Password', 'password')}
+      <p role="alert" className="col-start-2 text-brick empty:hidden">
+        {message}
+      </p>
+      <div className="col-start-2">
+        <button className="btn btn-primary">Add sign-in</button>
+      </div>
+    </form>
   );
 }

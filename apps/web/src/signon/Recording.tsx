@@ -57,35 +57,7 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
           />
         </div>
       )}
-      <dl className="grid grid-cols-[auto_1fr] min-[900px]:grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1 mt-2">
-        <Row name="Decided by">{reading.criticalPath.join(', ') || 'nothing'}</Row>
-        <Row name="Name lookup, connecting, TLS">
-          {ms(reading.dnsMs)}, {ms(reading.connectMs)}, {ms(reading.tlsMs)}
-        </Row>
-        <Row name="Redirects">{reading.redirects}</Row>
-        <Row name="Over an open connection">
-          {reading.reused} of {reading.requests}
-        </Row>
-        <Row name="Failed">
-          {reading.failures.length === 0 ? '0' : reading.failures.map((each) => `${each.host}${each.path} (${each.status})`).join('; ')}
-        </Row>
-        <Row name="Nothing under way">
-          {reading.gaps.length === 0
-            ? 'never longer than 1 s'
-            : reading.gaps.map((gap) => `${ms(gap.durationMs)}${gap.before ? ` before ${gap.before}` : ''}`).join(', ')}
-        </Row>
-        {reading.clockSteps > 0 && (
-          <Row name="Clock">set back {reading.clockSteps} times while recording: times across that are not to be trusted</Row>
-        )}
-        <Row name="Fit no rule">
-          {reading.unassigned.length === 0
-            ? '0'
-            : `${reading.unassigned.length}: ${reading.unassigned
-                .slice(0, 4)
-                .map((each) => `${each.host}${each.path}`)
-                .join(', ')}${reading.unassigned.length > 4 ? ' and more' : ''}`}
-        </Row>
-      </dl>
+      <RecordingFigures reading={reading} />
       {canEdit && reading.steps.length > 0 && (
         <form
           className="mt-3 flex flex-wrap gap-x-4 gap-y-2 items-center"
@@ -111,6 +83,41 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
         </form>
       )}
     </section>
+  );
+}
+
+/** What else the recording tells. */
+function RecordingFigures({ reading }: { reading: HarReading }) {
+  return (
+    <dl className="grid grid-cols-[auto_1fr] min-[900px]:grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1 mt-2">
+      <Row name="Decided by">{reading.criticalPath.join(', ') || 'nothing'}</Row>
+      <Row name="Name lookup, connecting, TLS">
+        {ms(reading.dnsMs)}, {ms(reading.connectMs)}, {ms(reading.tlsMs)}
+      </Row>
+      <Row name="Redirects">{reading.redirects}</Row>
+      <Row name="Over an open connection">
+        {reading.reused} of {reading.requests}
+      </Row>
+      <Row name="Failed">
+        {reading.failures.length === 0 ? '0' : reading.failures.map((each) => `${each.host}${each.path} (${each.status})`).join('; ')}
+      </Row>
+      <Row name="Nothing under way">
+        {reading.gaps.length === 0
+          ? 'never longer than 1 s'
+          : reading.gaps.map((gap) => `${ms(gap.durationMs)}${gap.before ? ` before ${gap.before}` : ''}`).join(', ')}
+      </Row>
+      {reading.clockSteps > 0 && (
+        <Row name="Clock">set back {reading.clockSteps} times while recording: times across that are not to be trusted</Row>
+      )}
+      <Row name="Fit no rule">
+        {reading.unassigned.length === 0
+          ? '0'
+          : `${reading.unassigned.length}: ${reading.unassigned
+              .slice(0, 4)
+              .map((each) => `${each.host}${each.path}`)
+              .join(', ')}${reading.unassigned.length > 4 ? ' and more' : ''}`}
+      </Row>
+    </dl>
   );
 }
 

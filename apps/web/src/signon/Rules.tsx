@@ -60,60 +60,15 @@ export function Rules({
             </thead>
             <tbody>
               {list.map((rule, i) => (
-                <tr key={i} className="h-[34px]">
-                  <td className="pr-2">
-                    <select
-                      className="field"
-                      aria-label={`Step of rule ${i + 1}`}
-                      disabled={!canEdit}
-                      value={rule.step}
-                      onChange={(event) => set(i, { step: event.target.value as SignonRule['step'] })}
-                    >
-                      {signonSteps.map((step) => (
-                        <option key={step}>{step}</option>
-                      ))}
-                    </select>
-                  </td>
-                  <td className="pr-2">
-                    <select
-                      className="field"
-                      aria-label={`Method of rule ${i + 1}`}
-                      disabled={!canEdit}
-                      value={rule.method ?? ''}
-                      onChange={(event) => set(i, { method: (event.target.value || undefined) as never })}
-                    >
-                      <option value="">any</option>
-                      <option>GET</option>
-                      <option>POST</option>
-                    </select>
-                  </td>
-                  {(['host', 'path'] as const).map((field) => (
-                    <td key={field} className="pr-2">
-                      <input
-                        className="field mono w-[190px]"
-                        aria-label={`${field === 'host' ? 'Host' : 'Path'} of rule ${i + 1}`}
-                        readOnly={!canEdit}
-                        placeholder="any"
-                        value={rule[field] ?? ''}
-                        onChange={(event) => set(i, { [field]: event.target.value })}
-                      />
-                    </td>
-                  ))}
-                  {canEdit && (
-                    <td className="whitespace-nowrap">
-                      <button
-                        className="btn btn-small"
-                        disabled={i === 0}
-                        onClick={() => setList(list.map((each, j) => (j === i - 1 ? rule : j === i ? (list[i - 1] as SignonRule) : each)))}
-                      >
-                        Up<span className="sr-only">, rule {i + 1}</span>
-                      </button>{' '}
-                      <button className="btn btn-small" onClick={() => setList(list.filter((_, j) => j !== i))}>
-                        Remove<span className="sr-only"> rule {i + 1}</span>
-                      </button>
-                    </td>
-                  )}
-                </tr>
+                <RuleRow
+                  key={i}
+                  i={i}
+                  rule={rule}
+                  canEdit={canEdit}
+                  onChange={(change) => set(i, change)}
+                  onUp={() => setList(list.map((each, j) => (j === i - 1 ? rule : j === i ? (list[i - 1] as SignonRule) : each)))}
+                  onRemove={() => setList(list.filter((_, j) => j !== i))}
+                />
               ))}
             </tbody>
           </table>
@@ -135,5 +90,74 @@ export function Rules({
         </>
       )}
     </section>
+  );
+}
+
+function RuleRow({
+  i,
+  rule,
+  canEdit,
+  onChange,
+  onUp,
+  onRemove,
+}: {
+  i: number;
+  rule: SignonRule;
+  canEdit: boolean;
+  onChange: (change: Partial<SignonRule>) => void;
+  onUp: () => void;
+  onRemove: () => void;
+}) {
+  return (
+    <tr className="h-[34px]">
+      <td className="pr-2">
+        <select
+          className="field"
+          aria-label={`Step of rule ${i + 1}`}
+          disabled={!canEdit}
+          value={rule.step}
+          onChange={(event) => onChange({ step: event.target.value as SignonRule['step'] })}
+        >
+          {signonSteps.map((step) => (
+            <option key={step}>{step}</option>
+          ))}
+        </select>
+      </td>
+      <td className="pr-2">
+        <select
+          className="field"
+          aria-label={`Method of rule ${i + 1}`}
+          disabled={!canEdit}
+          value={rule.method ?? ''}
+          onChange={(event) => onChange({ method: (event.target.value || undefined) as never })}
+        >
+          <option value="">any</option>
+          <option>GET</option>
+          <option>POST</option>
+        </select>
+      </td>
+      {(['host', 'path'] as const).map((field) => (
+        <td key={field} className="pr-2">
+          <input
+            className="field mono w-[190px]"
+            aria-label={`${field === 'host' ? 'Host' : 'Path'} of rule ${i + 1}`}
+            readOnly={!canEdit}
+            placeholder="any"
+            value={rule[field] ?? ''}
+            onChange={(event) => onChange({ [field]: event.target.value })}
+          />
+        </td>
+      ))}
+      {canEdit && (
+        <td className="whitespace-nowrap">
+          <button className="btn btn-small" disabled={i === 0} onClick={onUp}>
+            Up<span className="sr-only">, rule {i + 1}</span>
+          </button>{' '}
+          <button className="btn btn-small" onClick={onRemove}>
+            Remove<span className="sr-only"> rule {i + 1}</span>
+          </button>
+        </td>
+      )}
+    </tr>
   );
 }
