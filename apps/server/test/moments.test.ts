@@ -74,3 +74,27 @@ test('a timer that goes off a millisecond early brings what is so at its moment'
   expect(Date.now()).toBeLessThan(endMs);
   expectAnew(endMs);
 });
+
+test('an evaluation that takes longer than a moment tells how far it is, a short one does not', async () => {
+  const told: { done: number; total: number }[] = [];
+  results.progress.subscribe((progress) => told.push(progress));
+  const everything = async () => {
+    store.changes.next({ version: 0, cause: 'all', over: null });
+    await results.settled();
+  };
+  const { now } = performance;
+  const from = now.call(performance);
+  // a clock on which nothing takes any time, then one on which everything takes a thousand times as long
+  performance.now = () => from;
+  await everything();
+  expect(told).toEqual([]);
+  performance.now = () => from + 1000 * (now.call(performance) - from);
+  try {
+    await everything();
+  } finally {
+    performance.now = now;
+  }
+  const total = store.model.crossings.length;
+  expect(told.length).toBeGreaterThan(2);
+  expect(told.every((each, i) => each.total === total && each.done <= total && (i === 0 || each.done > told[i - 1]!.done))).toBe(true);
+});

@@ -29,6 +29,8 @@ import { OrderedResults, type Result } from './orderedResults.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
 import { VerdictHistory } from './verdictHistory.js';
 
+/** How often it is told how far an evaluation is, ms; a shorter one is not told of. */
+const tellEveryMs = 300;
 /** Objects written at once beyond which everything is evaluated anew. */
 const mostFollowed = 5000;
 /** How long a worker lets the servers start in peace, before it evaluates for work to come, ms. */
@@ -72,6 +74,8 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private takenToMs = 0;
   /** Sent when results stand for a new version. */
   readonly ready = new Subject<{ version: number; cause: string }>();
+  /** How far an evaluation is that takes longer than a moment. */
+  readonly progress = new Subject<{ done: number; total: number }>();
 
   constructor(
     private readonly store: EstateStore,
@@ -206,9 +210,14 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
     const found: [CrossingRef, Summary][] = [];
+    let done = 0;
+    let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {
       const facts = reader.read(ref);
       if (facts) found.push([ref, summariseCrossing(facts)]);
+      if (++done % 100 || performance.now() - toldAt < tellEveryMs) return;
+      toldAt = performance.now();
+      this.progress.next({ done, total: refs.length });
     });
     return found;
   }

@@ -25,7 +25,7 @@ export class EventsController {
     private readonly sessions: SessionService,
   ) {}
 
-  /** Server-sent events: results for a new version, the progress of field checks, what portals report, and a beat that keeps the line open. */
+  /** Server-sent events: results for a new version and how far they are, the progress of field checks, what portals report, and a beat that keeps the line open. */
   @Sse()
   @AnswersFile('text/event-stream')
   events(@Req() { user, token }: SignedRequest): Observable<MessageEvent> {
@@ -43,6 +43,7 @@ export class EventsController {
     return merge(
       merge(
         this.results.ready.pipe(map((ready) => ({ type: 'results', data: ready }))),
+        this.results.progress.pipe(map((progress) => ({ type: 'progress', data: progress }))),
         told.pipe(
           filter(({ type }) => forScreens.has(type)),
           map((message) => ({ type: message.type, data: message })),

@@ -23,6 +23,10 @@ const use = <T>(each: ReturnType<typeof signal<T>>): T => useSyncExternalStore(e
 export const away = signal<string | null>(null);
 export const useAway = () => use(away);
 
+/** How far the evaluation of many crossings is; null while what is shown is right. */
+export const evaluating = signal<{ done: number; total: number } | null>(null);
+export const useEvaluating = () => use(evaluating);
+
 /** Somebody asks for something weighty: the password is to be given again, and then it goes on. */
 export const confirmation = signal<((given: boolean) => void) | null>(null);
 export const useConfirmation = () => use(confirmation);

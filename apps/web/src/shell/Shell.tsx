@@ -3,7 +3,7 @@ import type { Session } from '@underpass/contracts';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useSession } from '../api/session.js';
-import { useAway, useSessionEnds } from '../api/signals.js';
+import { useAway, useEvaluating, useSessionEnds } from '../api/signals.js';
 import { ConfirmDialog } from '../signin/ConfirmDialog.js';
 import { SignInAgain } from '../signin/SignInAgain.js';
 import { SignInPage } from '../signin/SignInPage.js';
@@ -25,6 +25,7 @@ export function Shell() {
     return (
       <main className="p-6">
         <Away />
+        <Evaluating />
         <Loading what="your sign-in" />
       </main>
     );
@@ -68,6 +69,20 @@ function Away() {
   );
 }
 
+/** While many crossings are evaluated again, said on every page: what is shown is as it was before. */
+function Evaluating() {
+  const evaluating = useEvaluating();
+  if (evaluating === null) return null;
+  const { done, total } = evaluating;
+  return (
+    <p role="status" className="bg-earth border-b border-rule px-6 py-1 flex items-center gap-4 no-print">
+      <span>{total.toLocaleString('en-GB').replaceAll(',', ' ')} crossings are being evaluated; what you see is from before</span>
+      <progress className="w-[160px] h-2 accent-[var(--tile)]" aria-label="Evaluated" value={done} max={total} />
+      <span className="text-ink-3">{Math.round((100 * done) / total)} %</span>
+    </p>
+  );
+}
+
 function SignedIn({ mustSetUpFactor }: { mustSetUpFactor: boolean }) {
   useLive();
   const navigate = useNavigate();
@@ -91,6 +106,7 @@ function SignedIn({ mustSetUpFactor }: { mustSetUpFactor: boolean }) {
       </a>
       <Header find={find} onShortcuts={() => setSheet(true)} />
       <Away />
+      <Evaluating />
       <main id="content" tabIndex={-1} className="outline-none max-w-[1760px] mx-auto pb-16">
         {mustSetUpFactor ? (
           <Suspense fallback={<Loading what="your account" />}>

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { followResults, resultsTold } from '../api/refresh.js';
+import { evaluating } from '../api/signals.js';
 import type { LiveEvent } from './stage.js';
 import { livesOn } from './stages.js';
 
@@ -15,8 +16,15 @@ export function useLive(): void {
     for (const event of events)
       source.addEventListener(event, () => {
         for (const key of livesOn(event)) void client.invalidateQueries({ queryKey: [key] });
-        if (event === 'results') resultsTold();
+        if (event !== 'results') return;
+        evaluating.set(null);
+        resultsTold();
       });
+    // what was told before the line broke off is not known
+    source.addEventListener('open', () => evaluating.set(null));
+    source.addEventListener('progress', ({ data }: MessageEvent<string>) =>
+      evaluating.set(JSON.parse(data) as { done: number; total: number }),
+    );
     return () => source.close();
   }, [client]);
 }
