@@ -6,8 +6,8 @@ import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
-/** Enough people that moving them is long work. */
-const many = 700;
+/** Enough people that moving them is long work, and that they are read in more than one part. */
+const many = 1200;
 const root = new URL('../../..', import.meta.url).pathname;
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;

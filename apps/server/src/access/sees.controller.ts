@@ -13,8 +13,9 @@ import {
   type SeenItem,
   WhyView,
 } from '@underpass/contracts';
-import { acceptancePlan, noChange, seesOf, whyNotSeen, type PersonSees } from '@underpass/core';
+import { acceptancePlan, noChange, seesOf, whyNotSeen, type EstateModel, type PersonSees } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
+import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
 import { chainNodes, named, nodeOf } from './naming.js';
 import { SightingService } from './sighting.service.js';
@@ -25,11 +26,22 @@ const firstFew = 8;
 
 /** What is worth knowing of a person, the most urgent first. */
 const troubles = ['hidden', 'nothing', 'changes', 'must choose', 'guests'] as const;
+type Trouble = (typeof troubles)[number];
+
+/** A person with what there is to know of them, the weightiest first. */
+interface Noted {
+  person: Person;
+  text: string;
+  shown: Trouble[];
+}
 
 /** Who sees what, and why not. */
 @ApiTags('access')
 @Controller('access')
 export class SeesController {
+  private readonly noted = new KeptAnswers<Noted[]>();
+  private readonly publishing = new KeptAnswers<PublicationRow[]>();
+
   constructor(
     private readonly results: ResultsService,
     private readonly sightings: SightingService,
@@ -41,29 +53,34 @@ export class SeesController {
 
   @Get('people')
   @Answers(AccessPeople)
-  people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): AccessPeople {
+  async people(@Query({ schema: AccessPeopleQuery }) query: AccessPeopleQuery): Promise<AccessPeople> {
+    const { reader } = this.results;
     const wanted = query.search?.toLowerCase();
     const found: { person: Person; weight: number }[] = [];
     const counts: AccessPeople['counts'] = { hidden: 0, nothing: 0, changes: 0, 'must choose': 0, guests: 0 };
-    for (const person of this.model.estate.person) {
-      if (wanted && !`${person.name} ${person.id}`.toLowerCase().includes(wanted)) continue;
-      if (query.group && !this.model.access.of(person.groups).groups.includes(query.group)) continue;
-      let weight = 0;
-      for (const [i, show] of troubles.entries())
-        if (this.shows(person, show)) {
-          counts[show]++;
-          weight ||= troubles.length - i;
-        }
-      if (this.shows(person, query.show)) found.push({ person, weight: query.show === 'all' ? weight : 0 });
-    }
+    await eachInSlices(await this.noted.get(reader, 'people', () => this.noting(reader.model.estate.person)), ({ person, text, shown }) => {
+      if (wanted && !text.includes(wanted)) return;
+      if (query.group && !reader.model.access.of(person.groups).groups.includes(query.group)) return;
+      for (const show of shown) counts[show]++;
+      if (query.show === 'all') found.push({ person, weight: shown[0] ? troubles.length - troubles.indexOf(shown[0]) : 0 });
+      else if (shown.includes(query.show)) found.push({ person, weight: 0 });
+    });
     // those to know of first, the others in the order of the estate
     found.sort((a, b) => b.weight - a.weight);
     const rows = found.slice(query.offset, query.offset + query.limit).map(({ person }) => this.row(person));
     return { total: found.length, counts, rows };
   }
 
-  private shows(person: Person, show: AccessPeopleQuery['show']): boolean {
-    if (show === 'all') return true;
+  /** Everybody with what there is to know of them; worked out once while the results stand. */
+  private async noting(people: readonly Person[]): Promise<Noted[]> {
+    const noted: Noted[] = [];
+    await eachInSlices(people, (person) => {
+      noted.push({ person, text: `${person.name} ${person.id}`.toLowerCase(), shown: troubles.filter((show) => this.shows(person, show)) });
+    });
+    return noted;
+  }
+
+  private shows(person: Person, show: Trouble): boolean {
     if (show === 'guests') return person.kind === 'guest';
     const reach = this.model.access.of(person.groups);
     if (show === 'nothing') return reach.seen.length === 0;
@@ -182,8 +199,12 @@ export class SeesController {
   /** Publications as chains: groups that hold them, portals they are attached to, resources in them. */
   @Get('publications')
   @Answers(PublicationRow.array())
-  publications(): PublicationRow[] {
-    const { model } = this;
+  publications(): Promise<PublicationRow[]> {
+    const { reader } = this.results;
+    return this.publishing.get(reader, 'publications', () => Promise.resolve(this.publicationsOf(reader.model)));
+  }
+
+  private publicationsOf(model: EstateModel): PublicationRow[] {
     const because = new Map(acceptancePlan(model.access).unseen.map((each) => [each.publication, each.because]));
     const rank = (row: PublicationRow) => (row.state === 'seen' ? 1 : 0);
     return model.estate.publication

@@ -46,6 +46,7 @@ import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
+import { eachInSlices } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ImpactWork } from './impactWork.js';
 import { ResultsService } from './results.service.js';
@@ -80,21 +81,21 @@ export class CrossingController {
 
   @Get('crossings')
   @Answers(CrossingPage)
-  list(@Query({ schema: CrossingQuery }) query: CrossingQuery): CrossingPage {
+  async list(@Query({ schema: CrossingQuery }) query: CrossingQuery): Promise<CrossingPage> {
     const { model } = this.results.reader;
     const wanted = query.search ? query.search.toLowerCase().split(/\s+/) : null;
     const counts = noCounts();
     const found: { ref: CrossingRef; summary: Summary }[] = [];
     let total = 0;
-    for (const result of this.results.sorted()) {
+    await eachInSlices(this.results.sorted(), (result) => {
       const { ref, summary } = result;
-      if (!this.passes(ref, summary, query)) continue;
-      if (wanted && !wanted.every((word) => this.results.textOf(result).includes(word))) continue;
+      if (!this.passes(ref, summary, query)) return;
+      if (wanted && !wanted.every((word) => this.results.textOf(result).includes(word))) return;
       counts[summary.verdict]++;
-      if (query.verdict && summary.verdict !== query.verdict) continue;
+      if (query.verdict && summary.verdict !== query.verdict) return;
       if (total >= query.offset && found.length < query.limit) found.push(result);
       total++;
-    }
+    });
     const rows = found.map(({ ref, summary }): CrossingRow => ({
       id: ref.id,
       person: ref.person,

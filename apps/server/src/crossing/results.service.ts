@@ -173,8 +173,8 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private async everything({ version, cause }: Pending): Promise<void> {
     const { model } = this.store;
     const reader = new FactsReader(model, Date.now());
-    const refs: CrossingRef[] = [];
-    await eachInSlices([...model.endpoints.values()], (endpoint) => void refs.push(...model.crossingsOn(endpoint)));
+    const refs = await inSlices(model.listing());
+    await inSlices(reader.summing());
     const known = (id: string) => this.summaries.get(id);
     const found = await this.summarise(reader, refs);
     await this.history?.keep(found, this.summaries.size > 0 ? known : null, { version, momentMs: 0, cause });

@@ -1,6 +1,7 @@
 import { Logger } from '@nestjs/common';
 import type { CrossingRef, Summary } from '@underpass/core';
 import type { DataSource } from 'typeorm';
+import { eachInSlices } from '../jobs/slices.js';
 
 type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
 /** Rows of one statement. */
@@ -39,9 +40,10 @@ export class VerdictHistory {
     if (when.version === 0) return;
     const last = before ?? (await this.remembered(when));
     if (!last) return;
-    const rows = found.flatMap(([{ id }, now]): [string, Summary][] => {
+    const rows: [string, Summary][] = [];
+    await eachInSlices(found, ([{ id }, now]) => {
       const was = this.gaps.has(id) ? undefined : last(id);
-      return !was || moved(was, now) ? [[id, now]] : [];
+      if (!was || moved(was, now)) rows.push([id, now]);
     });
     if (rows.length === 0) return;
     this.writing = this.writing.then(() => this.write(rows, when));

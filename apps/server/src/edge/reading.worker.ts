@@ -95,7 +95,8 @@ export async function exportEstate({ databaseUrl }: { databaseUrl: string }): Pr
     // one moment for both
     await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
     const objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
-    for (const row of await objectsSince(query, '0')) if (!row.deleted) objects.get(row.kind)?.set(row.id, row.data);
+    for await (const rows of objectsSince(query, '0'))
+      for (const row of rows) if (!row.deleted) objects.get(row.kind)?.set(row.id, row.data);
     const files = writeFolder(writtenEstate(objects), (await measurementsSince(query, '0')).map(measurementOf));
     const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
     return { value: zip };

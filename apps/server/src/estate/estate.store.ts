@@ -6,13 +6,14 @@ import { Subject, type Subscription } from 'rxjs';
 import { setImmediate, setTimeout as wait } from 'node:timers/promises';
 import { DataSource } from 'typeorm';
 import { Channel } from '../events/channel.service.js';
-import { inSlices } from '../jobs/slices.js';
+import { eachInSlices, inSlices } from '../jobs/slices.js';
 import {
   emptyObjects,
   measurementOf,
   measurementsSince,
   modelFrom,
   objectsSince,
+  rowsAtOnce,
   type MeasurementRecord,
   type ObjectRow,
   type Query,
@@ -37,7 +38,7 @@ const longestWaitMs = 5000;
 export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('estate');
   /** Version each object was last written at; removed ones too, so that a form that is behind is noticed. */
-  private readonly versions = new Map<string, string>();
+  private versions: Map<string, string> = new Map();
   private seen = '0';
   private readonly heard: Subscription;
   private refreshing: Promise<void> = Promise.resolve();
@@ -141,42 +142,78 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
 
   /** Everything there is, built anew. */
   private async loadAll(cause: string): Promise<void> {
-    await this.takeAll(cause, await objectsSince(this.query, '0'), await measurementsSince(this.query, '0'));
-  }
-
-  private async takeAll(cause: string, rows: readonly ObjectRow[], measured: readonly MeasurementRecord[]): Promise<void> {
+    const { rows, measured } = await this.since('0');
     const objects = emptyObjects();
-    for (const { kind, id, data, deleted } of rows) if (!deleted) objects.get(kind)?.set(id, data);
-    this.see(rows, measured);
-    this.model = await inSlices(modelFrom(objects, measured.map(measurementOf)));
-    this.changes.next({ version: this.version, cause, over: null });
+    await eachInSlices(rows, ({ kind, id, data, deleted }) => {
+      if (!deleted) objects.get(kind)?.set(id, data);
+    });
+    const seen = await this.seenWith(rows, measured);
+    const model = await inSlices(modelFrom(objects, measured.map(measurementOf)));
+    this.take(model, seen, { cause, over: null });
   }
 
   private async load(cause: string): Promise<void> {
-    const [rows, measured] = await Promise.all([objectsSince(this.query, this.seen), measurementsSince(this.query, this.seen)]);
+    if (this.seen === '0') return this.loadAll(cause);
+    const { rows, measured } = await this.since(this.seen);
     if (rows.length === 0 && measured.length === 0) return;
-    if (this.seen === '0') return this.takeAll(cause, rows, measured);
-    const writes = rows.map(({ kind, id, data, deleted }): ObjectChange => ({
-      kind,
-      id,
-      before: this.model.find(kind, id) ?? null,
-      after: deleted ? null : data,
-    }));
-    // one that was made and removed since is of no account; one of no known kind is of another version's
-    const known = writes.filter(({ kind, before, after }) => this.model.kinds.includes(kind) && (before ?? after) !== null);
+    const known: ObjectChange[] = [];
+    await eachInSlices(rows, ({ kind, id, data, deleted }) => {
+      const write = { kind, id, before: this.model.find(kind, id) ?? null, after: deleted ? null : data };
+      // one that was made and removed since is of no account; one of no known kind is of another version's
+      if (this.model.kinds.includes(kind) && (write.before ?? write.after) !== null) known.push(write);
+    });
     const measurements = measured.map(measurementOf);
-    this.see(rows, measured);
-    this.model = await laidOver(this.model, known, measurements);
-    this.changes.next({ version: this.version, cause, over: { writes: known, measurements, supposed: [] } });
+    const seen = await this.seenWith(rows, measured);
+    const model = await laidOver(this.model, known, measurements);
+    this.take(model, seen, { cause, over: { writes: known, measurements, supposed: [] } });
   }
 
-  /** Notes the versions that were read. */
-  private see(rows: readonly ObjectRow[], measured: readonly MeasurementRecord[]): void {
-    let version = BigInt(this.seen);
-    for (const row of [...rows, ...measured]) if (BigInt(row.version) > version) version = BigInt(row.version);
-    for (const { kind, id, version: at } of rows) this.versions.set(`${kind}/${id}`, at);
-    this.seen = String(version);
+  /** What was written after a version. */
+  private async since(version: string): Promise<{ rows: ObjectRow[]; measured: MeasurementRecord[] }> {
+    const [first, measured] = await Promise.all([objectsSince(this.query, version).next(), measurementsSince(this.query, version)]);
+    const rows = (first.value ?? []) as ObjectRow[];
+    if (rows.length < rowsAtOnce) return { rows, measured };
+    // more than one part: all of one moment, or what is written in between would stand in the later ones alone
+    return this.data.transaction('REPEATABLE READ', async (manager) => {
+      const query: Query = (sql, parameters) => manager.query(sql, parameters as never[]);
+      const all: ObjectRow[] = [];
+      for await (const part of objectsSince(query, version)) all.push(...part);
+      return { rows: all, measured: await measurementsSince(query, version) };
+    });
   }
+
+  /** The versions with what was read. They are told together with the model: who sees a version sees its content. */
+  private async seenWith(rows: readonly ObjectRow[], measured: readonly MeasurementRecord[]): Promise<Seen> {
+    let version = BigInt(this.seen);
+    const later = (row: { version: string }) => {
+      const at = BigInt(row.version);
+      if (at > version) version = at;
+    };
+    // of few the map that is shown is written to in the turn in which the model is
+    const many = rows.length > mostLaid;
+    const versions = many ? new Map(this.versions) : new Map<string, string>();
+    await eachInSlices(measured, later);
+    await eachInSlices(rows, (row) => {
+      later(row);
+      versions.set(`${row.kind}/${row.id}`, row.version);
+    });
+    return { version: String(version), versions, many };
+  }
+
+  private take(model: EstateModel, { version, versions, many }: Seen, told: Omit<StoreChange, 'version'>): void {
+    if (many) this.versions = versions;
+    else for (const [key, at] of versions) this.versions.set(key, at);
+    this.seen = version;
+    this.model = model;
+    this.changes.next({ version: this.version, ...told });
+  }
+}
+
+/** The version that was read up to, and that of each object: all of them, or those that were read. */
+interface Seen {
+  version: string;
+  versions: Map<string, string>;
+  many: boolean;
 }
 
 /** Of more objects than this the model is built anew: what lies over most of an estate is no layer any more. */
@@ -186,11 +223,10 @@ async function laidOver(model: EstateModel, writes: readonly ObjectChange[], mea
   if (writes.length <= mostLaid) return model.after({ writes, measurements }).settled();
   const objects = new Map(model.kinds.map((kind) => [kind, new Map<string, object>(model.all(kind).entries())]));
   await setImmediate();
-  for (const { kind, id, after } of writes) {
+  await eachInSlices(writes, ({ kind, id, after }) => {
     if (after) objects.get(kind)?.set(id, after);
     else objects.get(kind)?.delete(id);
-  }
-  await setImmediate();
+  });
   const measured = [...model.measurementsAt.values()].flatMap((list) => [...list]);
   return inSlices(modelFrom(objects, [...measured, ...measurements]));
 }

@@ -27,8 +27,22 @@ export interface MeasurementRecord {
   version: string;
 }
 
-export const objectsSince = (query: Query, version: string) =>
-  query<ObjectRow>('SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY kind, id', [version]);
+/** Rows that are read at once: a large answer is taken apart in one go, in which nobody else is served. */
+export const rowsAtOnce = 1000;
+
+/** Objects written after a version, in parts. Where there is more than one part, the query has to be of one moment. */
+export async function* objectsSince(query: Query, version: string): AsyncGenerator<ObjectRow[]> {
+  let last = { kind: '', id: '' };
+  for (;;) {
+    const rows = await query<ObjectRow>(
+      `SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 AND (kind, id) > ($2, $3) ORDER BY kind, id LIMIT ${rowsAtOnce}`,
+      [version, last.kind, last.id],
+    );
+    yield rows;
+    if (rows.length < rowsAtOnce) return;
+    last = rows.at(-1) as ObjectRow;
+  }
+}
 export const measurementsSince = (query: Query, version: string) =>
   query<MeasurementRecord>('SELECT * FROM measurement WHERE version > $1 ORDER BY at, id', [version]);
 

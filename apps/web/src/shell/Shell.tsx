@@ -25,7 +25,6 @@ export function Shell() {
     return (
       <main className="p-6">
         <Away />
-        <Evaluating />
         <Loading what="your sign-in" />
       </main>
     );

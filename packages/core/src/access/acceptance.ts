@@ -1,6 +1,6 @@
 import type { Person } from '@underpass/contracts';
 import { setCover } from './cover.js';
-import type { AccessIndex } from './reach.js';
+import type { AccessIndex, Reach } from './reach.js';
 
 /** People who see exactly the same. */
 export interface EntitlementSet {
@@ -18,6 +18,13 @@ export interface AcceptancePlan {
   unseen: { publication: string; because: 'attached to no portal' | 'held by no group' | 'nobody is in its groups' }[];
 }
 
+/** What somebody sees, in one order, so that those who see the same are found. */
+function sightOf({ seen, publications: held }: Reach, attached: ReadonlySet<string>) {
+  const resources = seen.map(({ resource }) => resource).sort();
+  const publications = held.filter((id) => attached.has(id)).sort();
+  return { resources, publications, resourceKey: resources.join('\n'), publicationKey: publications.join('\n') };
+}
+
 /**
  * The distinct entitlement sets of an estate and the fewest people to test it with.
  * @param canTest people who can sign in: of those who see the same, one of them is chosen where there is one
@@ -27,18 +34,20 @@ export function acceptancePlan(index: AccessIndex, canTest: (person: Person) => 
   const byPublications = new Map<string, { person: Person; publications: string[] }>();
   const attached = new Set([...index.publications.values()].filter(({ portals }) => portals.length > 0).map(({ id }) => id));
   const seen = new Set<string>();
+  // many people are in the same groups, and reach the same
+  const told = new Map<Reach, ReturnType<typeof sightOf>>();
   for (const person of index.people.values()) {
     const reach = index.of(person.groups);
-    const resources = reach.seen.map(({ resource }) => resource).sort();
+    const sight = told.get(reach) ?? sightOf(reach, attached);
+    told.set(reach, sight);
+    const { resources, publications, resourceKey, publicationKey } = sight;
     if (resources.length === 0) continue;
-    const key = resources.join('\n');
-    const known = byResources.get(key);
+    const known = byResources.get(resourceKey);
     if (known) known.people.push(person.id);
-    else byResources.set(key, { people: [person.id], resources });
-    const publications = reach.publications.filter((id) => attached.has(id)).sort();
+    else byResources.set(resourceKey, { people: [person.id], resources });
     for (const id of publications) seen.add(id);
-    const same = byPublications.get(publications.join('\n'));
-    if (!same) byPublications.set(publications.join('\n'), { person, publications });
+    const same = byPublications.get(publicationKey);
+    if (!same) byPublications.set(publicationKey, { person, publications });
     else if (!canTest(same.person) && canTest(person)) same.person = person;
   }
   const candidates = [...byPublications.values()];

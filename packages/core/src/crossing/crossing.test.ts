@@ -201,6 +201,24 @@ test('the board counts each person once, at the worst of their crossings', () =>
   for (const finding of leading) expect(Object.values(finding.before).reduce((sum, n) => sum + n, 0)).toBe(finding.people);
 });
 
+test('listed and summed in steps, crossings and their results are the same as at once, and most steps are short', () => {
+  const fresh = modelOf(estate, measurements, { traits: kindTraits });
+  const listing = fresh.listing();
+  let steps = 0;
+  for (let step = listing.next(); !step.done; step = listing.next()) steps++;
+  expect(steps).toBe(estate.endpoint.length);
+  expect(fresh.crossings).toEqual(model.crossings);
+  // listed once: asked again it is there
+  expect(fresh.listing().next()).toEqual({ done: true, value: fresh.crossings });
+  const summed = new FactsReader(fresh, demoInstant);
+  const summing = [...summed.summing()];
+  expect(summing.length).toBeGreaterThan(estate.location.length);
+  expect([...summed.summing()]).toEqual([]);
+  for (const { id } of estate.location) expect([id, summed.othersAt(id)]).toEqual([id, reader.othersAt(id)]);
+  for (const { ref, facts } of all.slice(0, 200))
+    expect(summariseCrossing(summed.read(ref) as CrossingFacts)).toEqual(summariseCrossing(facts));
+});
+
 test('a certificate’s wildcard stands for one label [RFC 6125 §6.4.3]', () => {
   expect(nameCovers('*.in.example', 'a.in.example')).toBe(true);
   expect(nameCovers('*.in.example', 'a.b.in.example')).toBe(false);

@@ -281,6 +281,23 @@ export class FactsReader {
     return { ...tally, people: new Set(refs.map(({ person }) => person)).size };
   }
 
+  /** Sums what everybody asks of each line, standing back in between: for whoever reads all crossings and holds nobody up. */
+  *summing(): Generator<void, void> {
+    for (const location of this.model.locations.keys()) {
+      if (this.tallies.has(location) || this.under) continue;
+      const refs = this.model.crossingsAt(location);
+      yield;
+      const people = new Set<string>();
+      let tally = noTally;
+      for (const [i, ref] of refs.entries()) {
+        tally = this.count(tally, ref, 1);
+        people.add(ref.person);
+        if (i % 32 === 31) yield;
+      }
+      this.tallies.set(location, { ...tally, people: people.size });
+    }
+  }
+
   /** The sum under this one, less what the touched crossings asked, plus what they ask now. */
   private tallyGoneOn(location: string, under: FactsReader, touch: Touch): LineTally {
     this.lines ??= { gone: touchedAt(touch, under.model), come: touchedAt(touch, this.model) };

@@ -10,7 +10,7 @@ import type {
   Setting,
 } from '@underpass/contracts';
 import { AccessIndex, accessBy, type Reach } from '../access/index.js';
-import { idsBy, keyed, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
+import { idsBy, keying, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
 import { settingPlace } from '../settings/index.js';
 
 /** One crossing by name: a person on an endpoint through to a resource. */
@@ -167,10 +167,10 @@ export class EstateModel implements Lookups {
     const objects = Object.fromEntries([...given].map(([kind, byId]) => [kind, Layers.of(byId)])) as unknown as Objects;
     const found: Record<string, Keyed<unknown>> = {};
     for (const [name, [kind, by]] of Object.entries(lookups)) {
-      found[name] = keyed(by as KeyedBy<object, unknown>, objects[kind].values());
+      found[name] = yield* keying(by as KeyedBy<object, unknown>, objects[kind].values());
       yield;
     }
-    const measurementsAt = keyed(measuredBy, measurements);
+    const measurementsAt = yield* keying(measuredBy, measurements);
     yield;
     const lists = found as unknown as Lookups;
     return new EstateModel(
@@ -355,6 +355,19 @@ export class EstateModel implements Lookups {
       const endpoint = this.endpoints.get(id);
       return endpoint ? this.crossingsOn(endpoint) : [];
     });
+  }
+
+  /** Lists all crossings, standing back between endpoints, so that asking for them takes no time. */
+  *listing(): Generator<void, readonly CrossingRef[]> {
+    const list: CrossingRef[] = [];
+    if (!this.list && !this.known()) {
+      for (const endpoint of this.endpoints.values()) {
+        list.push(...this.crossingsOn(endpoint));
+        yield;
+      }
+      this.list = list;
+    }
+    return this.crossings;
   }
 
   /** All crossings; listed when first asked for. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { idsBy, keyed, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from './index.js';
+import { idsBy, keyed, keyedAfter, keying, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from './index.js';
 
 const listed = <V>(layers: Layers<V>) => [...layers.entries()];
 
@@ -159,4 +159,21 @@ describe('objects by something in them', () => {
       }),
     );
   });
+});
+
+test('lists that are made in steps stand back after every thousand objects, and are the lists made at once', () => {
+  const objects = (count: number) => Array.from({ length: count }, (_, i) => ({ id: `o${count - i}`, place: `p${i % 7}` }));
+  const by = idsBy((object: { id: string; place: string }) => [object.place]);
+  for (const [count, steps] of [
+    [999, 0],
+    [1000, 1],
+    [2500, 2],
+  ] as const) {
+    const work = keying(by, objects(count));
+    let stood = 0;
+    let step = work.next();
+    for (; !step.done; step = work.next()) stood++;
+    expect([count, stood]).toEqual([count, steps]);
+    expect(listed(step.value)).toEqual(listed(keyed(by, objects(count))));
+  }
 });

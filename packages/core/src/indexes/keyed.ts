@@ -32,10 +32,24 @@ export const idsBy = <O extends Named>(keys: (object: O) => readonly string[]): 
   idOf: (id) => id,
 });
 
+/** Objects after which whoever makes lists of many stands back for others. */
+const step = 1000;
+
 /** The lists of some objects, each in the order of the ids. */
 export function keyed<O, T>(by: KeyedBy<O, T>, objects: Iterable<O>): Keyed<T> {
+  const work = keying(by, objects);
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+  }
+}
+
+/** The same, standing back between steps. */
+export function* keying<O, T>(by: KeyedBy<O, T>, objects: Iterable<O>): Generator<void, Keyed<T>> {
   const lists = new Map<string, T[]>();
+  let count = 0;
   for (const object of objects) {
+    if (++count % step === 0) yield;
     const entry = by.take(object);
     for (const key of new Set(by.keys(object))) {
       const list = lists.get(key);
