@@ -118,7 +118,7 @@ export class FactsReader {
 
   /** Facts of one crossing; null where an object it needs does not exist. */
   read(ref: CrossingRef): CrossingFacts | null {
-    const endpoint = this.model.endpoints.get(ref.endpoint);
+    const endpoint = this.endpointOf(ref);
     return endpoint ? this.assemble(ref, endpoint, this.othersAt(endpoint.location)) : null;
   }
 
@@ -126,6 +126,11 @@ export class FactsReader {
   othersAt(locationId: string): OtherDemand {
     const location = this.model.locations.get(locationId);
     return location && !location.ownLines ? othersOf(this.tallyAt(locationId), location) : alone;
+  }
+
+  private endpointOf({ endpoint }: CrossingRef): Endpoint | undefined {
+    // crossings of one endpoint are mostly read one after the other
+    return this.lastSeat?.endpoint.id === endpoint ? this.lastSeat.endpoint : this.model.endpoints.get(endpoint);
   }
 
   /** A person at an endpoint: what all their crossings from there have in common. */
@@ -314,7 +319,7 @@ export class FactsReader {
   }
 
   private count(tally: LineTally, ref: CrossingRef, sign: 1 | -1): LineTally {
-    const endpoint = this.model.endpoints.get(ref.endpoint);
+    const endpoint = this.endpointOf(ref);
     const seat = endpoint && this.seatOf(ref.person, endpoint);
     const end = seat && this.endOf(ref.resource);
     if (!end) return tally;

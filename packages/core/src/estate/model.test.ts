@@ -142,7 +142,7 @@ describe('what is laid over it', () => {
   });
 
   test('can be told as laid over another', () => {
-    const over: Over = { writes: [], measurements: [], supposed: [] };
+    const over: Over = { writes: away.laid!.writes, measurements: [], supposed: [] };
     expect(away.laidOver(model, over).laid).toEqual({ under: model, ...over });
     expect(away.laidOver(model, over).crossingsAt('dock')).toHaveLength(2);
   });

@@ -350,7 +350,9 @@ export class EstateModel implements Lookups {
     });
   }
 
-  crossingsAt(location: string): CrossingRef[] {
+  crossingsAt(location: string): readonly CrossingRef[] {
+    const listed = this.known();
+    if (listed) return placesOf(listed).get(location) ?? [];
     return (this.endpointsAt.get(location) ?? []).flatMap((id) => {
       const endpoint = this.endpoints.get(id);
       return endpoint ? this.crossingsOn(endpoint) : [];
@@ -374,6 +376,22 @@ export class EstateModel implements Lookups {
   get crossings(): readonly CrossingRef[] {
     return (this.list ??= this.known() ?? [...this.endpoints.values()].flatMap((endpoint) => this.crossingsOn(endpoint)));
   }
+}
+
+const places = new WeakMap<readonly CrossingRef[], ReadonlyMap<string, readonly CrossingRef[]>>();
+
+/** A list of crossings by their locations, parted once. */
+function placesOf(list: readonly CrossingRef[]): ReadonlyMap<string, readonly CrossingRef[]> {
+  const known = places.get(list);
+  if (known) return known;
+  const parted = new Map<string, CrossingRef[]>();
+  for (const ref of list) {
+    const here = parted.get(ref.location);
+    if (here) here.push(ref);
+    else parted.set(ref.location, [ref]);
+  }
+  places.set(list, parted);
+  return parted;
 }
 
 /** What a supposition is about, as `kind/id`. @example of a location’s line "location/hall" */
