@@ -24,6 +24,11 @@ test('every screen is accessible, light and dark, and deep links survive the sig
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expect(page.getByText('·····')).toHaveCount(0);
       await accessible(page, `${theme} ${path}`);
+      // nothing reaches beyond the page’s edge, also not what only readers of screens are told
+      expect([path, await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)]).toEqual([
+        path,
+        0,
+      ]);
     }
   }
 });

@@ -142,39 +142,42 @@ export function TimelineTable({
   label: string;
 }) {
   return (
-    <table className="sr-only">
-      <caption>{label}</caption>
-      <thead>
-        <tr>
-          <th>Step</th>
-          <th>Starts, s</th>
-          <th>Takes, s</th>
-          <th>Took before, s</th>
-          <th>Where from</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((step) => (
-          <tr key={step.name}>
-            <td>
-              {step.name}
-              {step.critical ? ', decides' : ''}
-              {step.byPerson ? ', by the person' : ''}
-            </td>
-            <td>{seconds(step.startS)}</td>
-            <td>{step.gone ? 'no longer there' : seconds(step.seconds)}</td>
-            <td>{step.before ? seconds(step.before.seconds) : ''}</td>
-            <td>{step.source}</td>
+    // a table itself would keep its width
+    <div className="sr-only">
+      <table>
+        <caption>{label}</caption>
+        <thead>
+          <tr>
+            <th>Step</th>
+            <th>Starts, s</th>
+            <th>Takes, s</th>
+            <th>Took before, s</th>
+            <th>Where from</th>
           </tr>
-        ))}
-        <tr>
-          <td>Until usable</td>
-          <td>0</td>
-          <td>{totalS.toFixed(1)}</td>
-          <td>{beforeTotalS?.toFixed(1)}</td>
-          <td>computed</td>
-        </tr>
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map((step) => (
+            <tr key={step.name}>
+              <td>
+                {step.name}
+                {step.critical ? ', decides' : ''}
+                {step.byPerson ? ', by the person' : ''}
+              </td>
+              <td>{seconds(step.startS)}</td>
+              <td>{step.gone ? 'no longer there' : seconds(step.seconds)}</td>
+              <td>{step.before ? seconds(step.before.seconds) : ''}</td>
+              <td>{step.source}</td>
+            </tr>
+          ))}
+          <tr>
+            <td>Until usable</td>
+            <td>0</td>
+            <td>{totalS.toFixed(1)}</td>
+            <td>{beforeTotalS?.toFixed(1)}</td>
+            <td>computed</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -29,7 +29,7 @@ export function EstatePage() {
       <div className="flex items-baseline gap-4 flex-wrap">
         <h1>Estate</h1>
         <span className="text-ink-3 flex-1">what is written down; every crossing is worked out from it</span>
-        <span className="flex gap-3 flex-wrap">
+        <span className="flex gap-3 flex-wrap items-center">
           <Link className="btn" to="/estate/changes">
             Changes
           </Link>

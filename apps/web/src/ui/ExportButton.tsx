@@ -25,9 +25,13 @@ export function ExportButton({ path, body, name, children }: { path: string; bod
       >
         {children}
       </button>
-      {job && <Work job={job} onCancel={() => void run(async () => void (await cancelJob(job.id)))} />}
+      {job && (
+        <span className="basis-full order-last flex justify-end">
+          <Work job={job} onCancel={() => void run(async () => void (await cancelJob(job.id)))} />
+        </span>
+      )}
       {fault && (
-        <span role="alert" className="text-brick basis-full">
+        <span role="alert" className="text-brick basis-full order-last text-right">
           {fault}
         </span>
       )}
