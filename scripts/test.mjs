@@ -66,22 +66,30 @@ try {
   }
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
-  // lint is the longest of the static checks: it runs beside everything up to the browser tests, and remembers files that are as they were
+  // what only reads the files runs one after the other beside everything up to the browser tests; lint remembers files that are as they were
   const cached = ['--cache', '--cache-strategy', 'content', '--cache-location', join('.cache', 'eslint')];
-  const lint = wanted('lint') ? check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0', ...cached]) : null;
+  const reading = [
+    ['lint', 'lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0', ...cached]],
+    ['format', 'format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+    ['unused', 'unused code', [bin('knip/bin/knip.js'), '--no-progress']],
+    [
+      'layers',
+      'layers',
+      [
+        bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+        '--config',
+        '.dependency-cruiser.cjs',
+        'packages',
+        'apps',
+        '--output-type',
+        'err',
+      ],
+    ],
+  ].filter(([part]) => wanted(part));
+  const beside = (async () => {
+    for (const [, name, args] of reading) await check(name, args);
+  })();
   if (wanted('types')) await check('types', [bin('typescript-7/bin/tsc'), '-b']);
-  if (wanted('layers'))
-    await check('layers', [
-      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-      '--config',
-      '.dependency-cruiser.cjs',
-      'packages',
-      'apps',
-      '--output-type',
-      'err',
-    ]);
-  if (wanted('unused')) await check('unused code', [bin('knip/bin/knip.js'), '--no-progress']);
-  if (wanted('format')) await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
   if (wanted('packages')) {
     const { code, output } = await run(process.execPath, ['scripts/packages.mjs', 'check']);
     if (code === 0) passed++;
@@ -106,7 +114,7 @@ try {
       (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites, skipped: r.numPendingTests }),
     );
   }
-  await lint;
+  await beside;
   if (wanted('browser')) {
     // two browsers at a time, each with a server and a database of its own
     await Promise.all(
