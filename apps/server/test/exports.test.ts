@@ -1,29 +1,19 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFolder, type JobStarted, type JobView } from '@underpass/contracts';
 import { strFromU8, unzipSync } from 'fflate';
-import { fork, type ChildProcess } from 'node:child_process';
-import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { Workers } from './worker.js';
 
-const root = new URL('../../..', import.meta.url).pathname;
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
 let sql: pg.Client;
 let engineer = '';
 let admin = '';
-const workers: ChildProcess[] = [];
+const workers = new Workers();
 
-async function startWorker(): Promise<ChildProcess> {
-  const worker = fork(join(root, 'apps/server/dist/worker.js'), [], {
-    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: database.url, LOG_LEVEL: 'error' },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  workers.push(worker);
-  await new Promise((resolve) => worker.once('message', resolve));
-  return worker;
-}
+const startWorker = () => workers.start(database.url);
 const ask = async () => await server.call('estate/exports', { method: 'POST', cookie: engineer });
 const jobOf = async () => ((await ask()).body as JobStarted).job.id;
 const erased = async (id: string) => (await server.call(`people/${id}/data`, { method: 'DELETE', cookie: admin })).status;
@@ -45,7 +35,7 @@ beforeAll(async () => {
   await sql.connect();
 }, 60_000);
 afterAll(async () => {
-  for (const worker of workers) worker.kill('SIGKILL');
+  workers.kill();
   await sql.end();
   await server.app.close();
   await database.drop();

@@ -1,31 +1,20 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { ImportJob, JobStarted, JobView } from '@underpass/contracts';
-import { fork, type ChildProcess } from 'node:child_process';
-import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { Workers } from './worker.js';
 
 /** Enough people that moving them is long work, and that they are read in more than one part. */
 const many = 1200;
-const root = new URL('../../..', import.meta.url).pathname;
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
 let engineer = '';
 let reader = '';
-const workers: ChildProcess[] = [];
+const workers = new Workers();
 
-/** A worker process of its own on the same database. */
-async function startWorker(): Promise<ChildProcess> {
-  const worker = fork(join(root, 'apps/server/dist/worker.js'), [], {
-    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: database.url, LOG_LEVEL: 'error' },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  workers.push(worker);
-  await new Promise((resolve) => worker.once('message', resolve));
-  return worker;
-}
+const startWorker = () => workers.start(database.url);
 async function endOf(id: string, withinMs = 60_000): Promise<JobView> {
   for (const from = Date.now(); Date.now() - from < withinMs; await wait(100)) {
     const job = (await server.call(`jobs/${id}`, { cookie: reader })).body as JobView;
@@ -47,7 +36,7 @@ beforeAll(async () => {
   reader = await server.signIn(people.reader);
 }, 60_000);
 afterAll(async () => {
-  for (const worker of workers) worker.kill('SIGKILL');
+  workers.kill();
   await server.app.close();
   await database.drop();
 });
@@ -94,7 +83,7 @@ test('what comes of moving many people is worked out beside the server, as it wo
 }, 60_000);
 
 test('a worker killed over its work loses nothing: another one takes it up', async () => {
-  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  workers.kill();
   const id = await started();
   const dying = await startWorker();
   // it dies as soon as it has begun
@@ -109,7 +98,7 @@ test('a worker killed over its work loses nothing: another one takes it up', asy
 }, 90_000);
 
 test('work is called off: what waits is never begun; nobody calls off what is not theirs, but an engineer may', async () => {
-  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  workers.kill();
   // nobody fills the queue alone
   const many = await Promise.all(Array.from({ length: 9 }, () => ask('access/consequence', { change: move })));
   const taken = many.flatMap(({ body }) => ((body as Partial<JobStarted>).job ? [(body as JobStarted).job.id] : []));
@@ -131,7 +120,7 @@ test('work is called off: what waits is never begun; nobody calls off what is no
 test('work that every worker died over is told as given up, and what was sent for it is not kept', async () => {
   const client = new pg.Client({ connectionString: database.url });
   await client.connect();
-  for (const worker of workers.splice(0)) worker.kill('SIGKILL');
+  workers.kill();
   const id = await started();
   // as the queue leaves it after the last attempt: nobody has it, and it is not given out again
   await client.query(

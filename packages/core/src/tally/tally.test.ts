@@ -88,6 +88,61 @@ describe('the board', () => {
     tally.set(ref('r', 'short'), 'C', summary('blocked'));
     expect(tally.board(model).rows.map(({ area }) => area)).toEqual(['C', 'B', 'A']);
   });
+
+  test('a person who is blocked weighs three, limited two, unknown one; of equals the first by name stands first', () => {
+    const summary = (verdict: Verdict) => ({ ...summaries.get(refs[0]!.id)!, verdict, bay: null });
+    const rowsOf = (areas: Record<string, Verdict[]>) => {
+      const tally = new BoardTally();
+      for (const [area, verdicts] of Object.entries(areas))
+        verdicts.forEach((verdict, i) => {
+          const person = `${area}${i}`;
+          tally.set({ id: person, person, endpoint: 'E', location: 'wexcombe', resource: 'timetable' }, area, summary(verdict));
+        });
+      return tally.board(model).rows.map(({ area }) => area);
+    };
+    const times = (count: number, verdict: Verdict) => Array.from({ length: count }, () => verdict);
+    expect(rowsOf({ b: times(1, 'blocked'), a: times(3, 'unknown') })).toEqual(['a', 'b']);
+    expect(rowsOf({ a: times(2, 'unknown'), b: times(1, 'blocked') })).toEqual(['b', 'a']);
+    expect(rowsOf({ a: times(1, 'blocked'), b: times(4, 'unknown') })).toEqual(['b', 'a']);
+    expect(rowsOf({ a: times(1, 'limited'), b: times(2, 'unknown') })).toEqual(['a', 'b']);
+    expect(rowsOf({ a: times(1, 'unknown'), b: times(1, 'limited') })).toEqual(['b', 'a']);
+    expect(rowsOf({ a: times(1, 'blocked'), b: times(2, 'limited') })).toEqual(['b', 'a']);
+    // whoever has any trouble stands before those who have none, however many those are
+    expect(rowsOf({ a: times(50, 'clear'), b: times(1, 'unknown') })).toEqual(['b', 'a']);
+    expect(rowsOf({ b: times(2, 'clear'), a: times(1, 'clear') })).toEqual(['a', 'b']);
+  });
+
+  test('has six columns, names the place of a row that is of one place alone, and counts what has no column', () => {
+    const tally = new BoardTally();
+    const summary = { ...summaries.get(refs[0]!.id)!, verdict: 'clear' as Verdict, bay: null };
+    const put = (n: number, location: string, area: string) =>
+      tally.set({ id: `${n}${location}`, person: 'p', endpoint: 'E', location, resource: `r${n}` }, area, summary);
+    for (let n = 0; n < 8; n++) put(n, 'wexcombe', 'one');
+    put(0, 'home', 'two');
+    put(0, 'tolmouth', 'two');
+    put(0, 'nowhere', 'three');
+    const board = tally.board(model);
+    expect([board.resources.map(({ id }) => id), board.others]).toEqual([['r0', 'r1', 'r2', 'r3', 'r4', 'r5'], 2]);
+    const [one, three, two] = board.rows;
+    const wexcombe = model.locations.get('wexcombe')!;
+    expect(one).toMatchObject({ area: 'one', place: { ownLines: false, downMbps: wexcombe.downMbps }, locations: ['wexcombe'] });
+    expect(one?.rest).toEqual({ ...noCounts(), clear: 1 });
+    expect(two).toMatchObject({ area: 'two', place: null, locations: ['home', 'tolmouth'], rest: null });
+    expect(three).toMatchObject({ area: 'three', place: null });
+    // what leaves a place leaves its row
+    tally.set({ id: '0home', person: 'p', endpoint: 'E', location: 'home', resource: 'r0' }, 'two', null);
+    expect(tally.board(model).rows.find(({ area }) => area === 'two')).toMatchObject({
+      locations: ['tolmouth'],
+      place: { ownLines: false },
+    });
+    tally.set({ id: '0tolmouth', person: 'p', endpoint: 'E', location: 'tolmouth', resource: 'r0' }, 'two', null);
+    expect(tally.board(model).rows.map(({ area }) => area)).toEqual(['one', 'three']);
+    expect([areaOf(model, 'nowhere'), areaOf(model, 'wexcombe'), areaOf(model, 'mv-avocet')]).toEqual([
+      'nowhere',
+      wexcombe.name,
+      'Vessels',
+    ]);
+  });
 });
 
 describe('the leading findings', () => {
@@ -122,6 +177,45 @@ describe('the leading findings', () => {
 });
 
 describe('impact', () => {
+  const change = doing(settingTo('picture.frameCap', 'organisation', '*', 15));
+  /** The impact where each crossing came to something else before. */
+  const impactFrom = (before: (ref: CrossingRef) => Pick<Summary, 'verdict' | 'burden'>, which: readonly CrossingRef[] = refs) => {
+    const tally = new ImpactTally(reader, change, before);
+    for (const ref of which) tally.add(ref);
+    return tally.result();
+  };
+  const after = reader.after(change);
+  const then = new Map(refs.map((ref) => [ref.id, summariseCrossing(after.read(ref)!)]));
+
+  test('is better or worse where a crossing moves by more than half a unit of burden, just above and just below', () => {
+    const [ref] = refs as [CrossingRef];
+    const at = (by: number) => {
+      const { verdict, burden } = then.get(ref.id)!;
+      const { better, worse, losers } = impactFrom(() => ({ verdict, burden: burden - by }), [ref]);
+      return [better, worse, losers.length];
+    };
+    expect([at(0.49), at(0.51), at(-0.49), at(-0.51)]).toEqual([
+      [0, 0, 0],
+      [0, 1, 1],
+      [0, 0, 0],
+      [1, 0, 0],
+    ]);
+  });
+
+  test('names those who lose most first, and no more than are told', () => {
+    const by = new Map(refs.map(({ id }, i) => [id, i + 1]));
+    const { losers, worse } = impactFrom(({ id }) => ({ verdict: 'clear', burden: then.get(id)!.burden - by.get(id)! }));
+    expect(worse).toBe(refs.length);
+    expect(losers.map(({ crossing }) => crossing)).toEqual(
+      [...refs]
+        .reverse()
+        .slice(0, losers.length)
+        .map(({ id }) => id),
+    );
+    expect(losers.length).toBeLessThan(refs.length);
+    expect(losers[0]).toMatchObject({ from: 'clear', to: then.get(losers[0]!.crossing)!.verdict });
+  });
+
   test('counts people where they stand before and after, those whose crossings come or go too', () => {
     const before = plainly(refs.map((ref) => ({ ...ref, verdict: summaries.get(ref.id)!.verdict })));
     for (const change of [
