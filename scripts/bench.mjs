@@ -3,6 +3,7 @@ import { fork } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import pg from 'pg';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
@@ -112,7 +113,7 @@ const board = readdirSync(assets).filter(
   (name) => /^(BoardPage|ground|Verdict|client|useBaseQuery|jsx-runtime|react-dom|Arrow)-/.test(name) && name.endsWith('.js'),
 );
 const size = [...new Set([...first, ...board])].reduce((sum, name) => sum + gzipSync(readFileSync(join(assets, name))).length, 0);
-tell('web: compressed script until the Board stands, kB', Math.round(size / 1000), 'at most 250');
+tell('web: compressed script until the Board stands, kB', Math.round(size / 1000), 'at most 160');
 
 const cluster = await startCluster('test-postgres', 4640, say);
 try {
@@ -192,6 +193,11 @@ try {
     }
     tell('50 000 endpoints: the server’s memory after all that, MB', memoryOf(pid).now);
   });
+  // what an import leaves the database to do is done before edits are timed
+  const client = new pg.Client({ connectionString: cluster.url('bench') });
+  await client.connect();
+  for (const work of ['VACUUM (ANALYZE)', 'CHECKPOINT']) await client.query(work);
+  await client.end();
   // once more from the start: how long until the Board is right, and what edits cost
   await withServer(cluster.url('bench'), true, async (call, pid, startedMs) => {
     tell('50 000 endpoints: start until the Board is right, s', (startedMs / 1000).toFixed(1), '10');

@@ -30,9 +30,14 @@ export class OrderedResults {
     for (const result of this.sorted) result.text = null;
   }
 
+  /** Whether so much changed that putting it in its place would hold up whoever asks for the list next. */
+  get isLong(): boolean {
+    return this.changed.size > run;
+  }
+
   /** Of many that changed the list of before is told until their work is done. */
   list(): readonly Result[] {
-    if (this.changed.size <= run) {
+    if (!this.isLong) {
       const work = this.work();
       while (!work.next().done);
     }

@@ -128,11 +128,14 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private queue(more: Partial<Pending>): void {
     if (!this.begun) return;
     const waits = this.pending ?? nothing;
+    const followed = (waits.over?.writes.length ?? 0) + (more.over?.writes.length ?? 0) <= mostFollowed;
+    // once everything is evaluated anew, what was laid over is of no account: a worker that nobody asks would gather it for ever
+    const everything = waits.everything || (more.everything ?? false) || !followed;
     this.pending = {
       version: Math.max(waits.version, more.version ?? this.version),
       cause: more.cause ?? waits.cause,
-      everything: waits.everything || (more.everything ?? false),
-      over: waits.over && more.over ? together(waits.over, more.over) : (more.over ?? waits.over),
+      everything,
+      over: everything ? null : waits.over && more.over ? together(waits.over, more.over) : (more.over ?? waits.over),
       moment: more.moment ?? waits.moment,
     };
     // a worker waits until work asks: then it takes everything that came together
@@ -233,7 +236,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
       this.leadingTally.set(ref, area, summary);
       this.ordered.put(ref, summary);
     });
-    await inSlices(this.ordered.work());
+    if (this.ordered.isLong) await inSlices(this.ordered.work());
   }
 
   private drop(ref: CrossingRef): void {

@@ -75,6 +75,8 @@ export class VerdictHistory {
         );
         for (const [id] of part) this.gaps.delete(id);
       }
+      // after many the database looks at the table anew, or it would read it whole to find one crossing’s
+      if (rows.length > batch) await this.data.query('ANALYZE verdict_history');
     } catch (error) {
       // what was not written is written when it moves again
       for (const [id] of rows) this.gaps.add(id);

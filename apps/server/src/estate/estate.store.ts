@@ -9,6 +9,7 @@ import { Channel } from '../events/channel.service.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
 import {
   emptyObjects,
+  firstSince,
   measurementOf,
   measurementsSince,
   modelFrom,
@@ -170,8 +171,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
 
   /** What was written after a version. */
   private async since(version: string): Promise<{ rows: ObjectRow[]; measured: MeasurementRecord[] }> {
-    const [first, measured] = await Promise.all([objectsSince(this.query, version).next(), measurementsSince(this.query, version)]);
-    const rows = (first.value ?? []) as ObjectRow[];
+    const [rows, measured] = await Promise.all([firstSince(this.query, version), measurementsSince(this.query, version)]);
     if (rows.length < rowsAtOnce) return { rows, measured };
     // more than one part: all of one moment, or what is written in between would stand in the later ones alone
     return this.data.transaction('REPEATABLE READ', async (manager) => {

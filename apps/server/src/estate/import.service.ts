@@ -29,6 +29,8 @@ import { faultsOfWhole, judgedTogether } from './whole.js';
 
 /** Rejections told in full; above that the number is told. */
 const mostRejections = 500;
+/** Rows beyond which the database looks at its tables anew. */
+const manyRows = 5000;
 /** A folder of 50 000 endpoints takes a few seconds. */
 const readWithinMs = 60_000;
 
@@ -187,6 +189,9 @@ export class ImportService {
       told('writing', 0, writes.length);
       await this.changes.write(manager, writes, uuidV7(), by, summary, null, compared.fresh, (n) => told('writing', n, writes.length));
     });
+    // what the database knows of its tables is from before, and it would read them whole to find an edit
+    if (done.state === 'applied' && content.measurements.length + countOf(content.estate) > manyRows)
+      await this.store.query('ANALYZE estate_object, audit_entry, measurement');
     if (done.state === 'applied') await this.store.refresh(summary).catch(() => this.store.catchUp(summary));
     return done;
   }
@@ -214,6 +219,8 @@ function importOf({ id, state, step, done, total, message, result }: JobView): I
     ...((outcome?.message ?? message) ? { message: outcome?.message ?? message ?? '' } : {}),
   };
 }
+
+const countOf = (estate: Estate): number => objectKinds.reduce((sum, kind) => sum + estate[kind].length, 0);
 
 function resultOf(differences: readonly Difference[], problems: readonly FileProblem[], measurements: number): ImportResult {
   const count = (change: Difference['change']) => differences.filter((d) => d.change === change).length;

@@ -30,6 +30,13 @@ export interface MeasurementRecord {
 /** Rows that are read at once: a large answer is taken apart in one go, in which nobody else is served. */
 export const rowsAtOnce = 1000;
 
+/** The first objects written after a version: all of them where they are fewer than are read at once. Found by version, as an edit is. */
+export const firstSince = (query: Query, version: string): Promise<ObjectRow[]> =>
+  query<ObjectRow>(
+    `SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY version, kind, id LIMIT ${rowsAtOnce}`,
+    [version],
+  );
+
 /** Objects written after a version, in parts. Where there is more than one part, the query has to be of one moment. */
 export async function* objectsSince(query: Query, version: string): AsyncGenerator<ObjectRow[]> {
   let last = { kind: '', id: '' };
