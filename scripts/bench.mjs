@@ -3,7 +3,6 @@ import { fork } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import pg from 'pg';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
@@ -194,10 +193,7 @@ try {
     tell('50 000 endpoints: the server’s memory after all that, MB', memoryOf(pid).now);
   });
   // what an import leaves the database to do is done before edits are timed
-  const client = new pg.Client({ connectionString: cluster.url('bench') });
-  await client.connect();
-  for (const work of ['VACUUM (ANALYZE)', 'CHECKPOINT']) await client.query(work);
-  await client.end();
+  cluster.tidy('bench');
   // once more from the start: how long until the Board is right, and what edits cost
   await withServer(cluster.url('bench'), true, async (call, pid, startedMs) => {
     tell('50 000 endpoints: start until the Board is right, s', (startedMs / 1000).toFixed(1), '10');

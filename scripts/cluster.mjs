@@ -143,8 +143,8 @@ export async function startCluster(name, firstPort, say = () => {}) {
     await begin();
   }
   let keeper = null;
-  const psql = (sql) =>
-    run('psql', ['-h', '127.0.0.1', '-p', String(port), '-U', 'underpass', '-d', 'postgres', '-tAc', sql], {
+  const psql = (sql, database = 'postgres') =>
+    run('psql', ['-h', '127.0.0.1', '-p', String(port), '-U', 'underpass', '-d', database, '-tAc', sql], {
       env: { ...env, PGPASSWORD: password },
     });
   return {
@@ -156,6 +156,8 @@ export async function startCluster(name, firstPort, say = () => {}) {
       }
     },
     drop: (database) => psql(`DROP DATABASE IF EXISTS ${database} WITH (FORCE)`),
+    /** Has what was written put in order now, rather than while something is timed. */
+    tidy: (database) => ['VACUUM (ANALYZE)', 'CHECKPOINT'].forEach((sql) => psql(sql, database)),
     answers: () => ready(port),
     /** Starts it again at the same port, whatever became of it. */
     restart: begin,
