@@ -9,6 +9,7 @@ export * from './access/index.js';
 export * from './hosts/index.js';
 export * from './evidence/index.js';
 export * from './estate/index.js';
+export { atOnce } from './indexes/index.js';
 export * from './crossing/index.js';
 export * from './change/index.js';
 export * from './tally/index.js';

@@ -58,7 +58,7 @@ export class SeesController {
     const wanted = query.search?.toLowerCase();
     const found: { person: Person; weight: number }[] = [];
     const counts: AccessPeople['counts'] = { hidden: 0, nothing: 0, changes: 0, 'must choose': 0, guests: 0 };
-    await eachInSlices(await this.noted.get(reader, 'people', () => this.noting(reader.model.estate.person)), ({ person, text, shown }) => {
+    await eachInSlices(await this.noted.get(reader, 'people', () => this.noting(reader.model)), ({ person, text, shown }) => {
       if (wanted && !text.includes(wanted)) return;
       if (query.group && !reader.model.access.of(person.groups).groups.includes(query.group)) return;
       for (const show of shown) counts[show]++;
@@ -72,31 +72,35 @@ export class SeesController {
   }
 
   /** Everybody with what there is to know of them; worked out once while the results stand. */
-  private async noting(people: readonly Person[]): Promise<Noted[]> {
+  private async noting(model: EstateModel): Promise<Noted[]> {
     const noted: Noted[] = [];
-    await eachInSlices(people, (person) => {
-      noted.push({ person, text: `${person.name} ${person.id}`.toLowerCase(), shown: troubles.filter((show) => this.shows(person, show)) });
+    await eachInSlices(model.estate.person, (person) => {
+      noted.push({
+        person,
+        text: `${person.name} ${person.id}`.toLowerCase(),
+        shown: troubles.filter((show) => this.shows(model, person, show)),
+      });
     });
     return noted;
   }
 
-  private shows(person: Person, show: Trouble): boolean {
+  private shows(model: EstateModel, person: Person, show: Trouble): boolean {
     if (show === 'guests') return person.kind === 'guest';
-    const reach = this.model.access.of(person.groups);
+    const reach = model.access.of(person.groups);
     if (show === 'nothing') return reach.seen.length === 0;
     if (show === 'hidden') return reach.held.length > reach.seen.length;
-    if (show === 'must choose') return this.desktops(reach.seen).length > 1;
-    return this.changes(person);
+    if (show === 'must choose') return this.desktops(model, reach.seen).length > 1;
+    return this.changes(model, person);
   }
 
-  private desktops = (seen: readonly { resource: string }[]) =>
-    seen.map(({ resource }) => resource).filter((id) => this.model.resources.get(id)?.kind === 'desktop');
+  private desktops = (model: EstateModel, seen: readonly { resource: string }[]) =>
+    seen.map(({ resource }) => resource).filter((id) => model.resources.get(id)?.kind === 'desktop');
 
-  private changes(person: Person): boolean {
-    const signedIn = this.model.signedIn.get(person.id);
+  private changes(model: EstateModel, person: Person): boolean {
+    const signedIn = model.signedIn.get(person.id);
     if (!signedIn) return false;
     const list = (groups: readonly string[]) =>
-      this.model.access
+      model.access
         .of(groups)
         .seen.map(({ resource }) => resource)
         .sort()
@@ -108,7 +112,7 @@ export class SeesController {
     const { model } = this;
     const after = model.access.of(person.groups);
     const signedIn = model.signedIn.get(person.id);
-    const desktops = this.desktops(after.seen);
+    const desktops = this.desktops(model, after.seen);
     return {
       id: person.id,
       name: person.name,
@@ -117,7 +121,7 @@ export class SeesController {
       groups: person.groups.map((id) => named(model, 'group', id)),
       now: signedIn ? model.access.of(signedIn.groups).seen.length : after.seen.length,
       after: after.seen.length,
-      changes: this.changes(person),
+      changes: this.changes(model, person),
       hidden: after.held.length - after.seen.length,
       desktops: desktops.length > 1 ? desktops.map((id) => named(model, 'resource', id).name) : [],
     };

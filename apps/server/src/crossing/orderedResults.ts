@@ -1,4 +1,4 @@
-import type { CrossingRef, Summary } from '@underpass/core';
+import { atOnce, type CrossingRef, type Summary } from '@underpass/core';
 
 /** A crossing with what it comes to; `text` is what a search looks through, made when first asked for. */
 export interface Result {
@@ -37,10 +37,7 @@ export class OrderedResults {
 
   /** Of many that changed the list of before is told until their work is done. */
   list(): readonly Result[] {
-    if (!this.isLong) {
-      const work = this.work();
-      while (!work.next().done);
-    }
+    if (!this.isLong) atOnce(this.work());
     return this.sorted;
   }
 

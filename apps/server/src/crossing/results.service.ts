@@ -162,7 +162,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async evaluate(pending: Pending): Promise<void> {
     // what lies over most of the estate is no longer followed one by one
-    if (pending.everything || (pending.over?.writes.length ?? 0) > mostFollowed) await this.everything(pending);
+    if (pending.everything) await this.everything(pending);
     else {
       // the store’s model of this very turn is the one that what waited was laid over
       if (pending.over) await this.follow(pending, pending.over, this.store.model);

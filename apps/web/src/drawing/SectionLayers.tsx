@@ -122,45 +122,31 @@ export function Headrooms({ section, frame: { column, rule } }: Layer) {
   );
 }
 
+const dimensions = [
+  { y: 204, name: 'Delay', unit: 'ms', digits: 0, of: 'delayMs', assumed: 'delayAssumed', verdict: 'delayVerdict' },
+  { y: 240, name: 'Sign-on', unit: 's', digits: 1, of: 'signonS', assumed: 'signonAssumed', verdict: 'signonVerdict' },
+] as const;
+
 /** Delay and sign-on of each bay as dimension lines; the largest part is bold. */
 export function Dimensions({ section, before, frame: { left, column } }: Layer & { before: Section | null }) {
-  const most = (of: (bay: Section['bays'][number]) => number) =>
-    section.bays.reduce((best, bay, i) => (of(bay) > of(section.bays[best] as typeof bay) ? i : best), 0);
-  const [largest, longest] = [most((b) => b.delayMs), most((b) => b.signonS)];
-  return (
-    <>
+  return dimensions.map(({ of, assumed, verdict, ...line }) => {
+    const most = section.bays.reduce((best, bay, i) => (bay[of] > (section.bays[best] as typeof bay)[of] ? i : best), 0);
+    return (
       <DimensionLine
-        y={204}
-        name="Delay"
-        unit="ms"
+        key={of}
+        {...line}
         left={left}
         column={column}
-        parts={section.bays.map((b, i) => ({
-          value: b.state === 'not reached' ? null : b.delayMs,
-          before: before?.bays[i]?.delayMs ?? null,
-          assumed: b.delayAssumed,
-          bold: i === largest,
+        parts={section.bays.map((bay, i) => ({
+          value: bay.state === 'not reached' ? null : bay[of],
+          before: before?.bays[i]?.[of] ?? null,
+          assumed: bay[assumed],
+          bold: i === most,
         }))}
-        digits={0}
-        over={section.delayVerdict === 'limited'}
+        over={section[verdict] === 'limited'}
       />
-      <DimensionLine
-        y={240}
-        name="Sign-on"
-        unit="s"
-        left={left}
-        column={column}
-        parts={section.bays.map((b, i) => ({
-          value: b.state === 'not reached' ? null : b.signonS,
-          before: before?.bays[i]?.signonS ?? null,
-          assumed: b.signonAssumed,
-          bold: i === longest,
-        }))}
-        digits={1}
-        over={section.signonVerdict === 'limited'}
-      />
-    </>
-  );
+    );
+  });
 }
 
 /** How many facts are measured, reported, declared and assumed. */

@@ -6,6 +6,7 @@ import { call } from '../api/client.js';
 import { useTitle } from '../shell/useTitle.js';
 import { ImportOutcome } from './ImportOutcome.js';
 import { useAction } from '../ui/useAction.js';
+import { useDrop } from '../ui/useDrop.js';
 import { estateQueries } from './queries.js';
 
 const mostBytes = 70_000_000;
@@ -95,25 +96,13 @@ export function ImportPage() {
 
 /** Where files or a folder are dropped or chosen. */
 function DropFiles({ names, onTake }: { names: readonly string[]; onTake: (files: FileList | null) => void }) {
-  const [over, setOver] = useState(false);
+  const { over, listens } = useDrop(onTake);
   const folder = useRef<HTMLInputElement>(null);
   useEffect(() => {
     folder.current?.setAttribute('webkitdirectory', '');
   }, []);
   return (
-    <div
-      className={`mt-4 border border-dashed border-rule-2 p-5 ${over ? 'bg-tile-wash' : 'bg-sheet'}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        onTake(event.dataTransfer.files);
-      }}
-    >
+    <div className={`mt-4 border border-dashed border-rule-2 p-5 ${over ? 'bg-tile-wash' : 'bg-sheet'}`} {...listens}>
       <div className="flex flex-wrap gap-3 items-center">
         <label className="btn btn-primary focus-within:outline-2">
           Choose files

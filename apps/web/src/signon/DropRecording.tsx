@@ -1,23 +1,13 @@
-import { useState } from 'react';
+import { useDrop } from '../ui/useDrop.js';
 
 /** Where a recorded sign-in is dropped or chosen, with what happens to it. */
 export function DropRecording({ busy, problem, onTake }: { busy: string | null; problem: string | null; onTake: (file: File) => void }) {
-  const [over, setOver] = useState(false);
+  const { over, listens } = useDrop(([dropped]) => dropped && onTake(dropped));
   return (
     <section aria-labelledby="recorded" className="mt-4">
       <h2 id="recorded">Read a recorded sign-in</h2>
       <label
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          const [dropped] = event.dataTransfer.files;
-          if (dropped) onTake(dropped);
-        }}
+        {...listens}
         className={`mt-2 block border border-dashed p-4 cursor-pointer ${over ? 'border-tile bg-tile-wash' : 'border-rule-2'} focus-within:outline focus-within:outline-2 focus-within:outline-tile`}
       >
         <input

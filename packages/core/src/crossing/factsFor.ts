@@ -3,6 +3,7 @@ import { chooseEvidence, chooseSignonTimes, type Evidence } from '../evidence/in
 import type { Reach } from '../access/index.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
+import { atOnce } from '../indexes/index.js';
 import { resolveSettings, settingPlace, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
 import { alone, counted, noTally, othersOf, type LineTally } from './shared.js';
@@ -280,26 +281,25 @@ export class FactsReader {
     const touch = this.touch();
     if (this.under && touchesNothing(touch)) return this.under.tallyAt(location);
     if (this.under && !touch.everything && !touch.locations.has(location)) return this.tallyGoneOn(location, this.under, touch);
-    const refs = this.model.crossingsAt(location);
+    return atOnce(this.summed(location));
+  }
+
+  /** The sum counted anew, standing back in between. */
+  private *summed(location: string): Generator<void, LineTally> {
+    const people = new Set<string>();
     let tally = noTally;
-    for (const ref of refs) tally = this.count(tally, ref, 1);
-    return { ...tally, people: new Set(refs.map(({ person }) => person)).size };
+    for (const [i, ref] of this.model.crossingsAt(location).entries()) {
+      if (i % 32 === 0) yield;
+      tally = this.count(tally, ref, 1);
+      people.add(ref.person);
+    }
+    return { ...tally, people: people.size };
   }
 
   /** Sums what everybody asks of each line, standing back in between: for whoever reads all crossings and holds nobody up. */
   *summing(): Generator<void, void> {
     for (const location of this.model.locations.keys()) {
-      if (this.tallies.has(location) || this.under) continue;
-      const refs = this.model.crossingsAt(location);
-      yield;
-      const people = new Set<string>();
-      let tally = noTally;
-      for (const [i, ref] of refs.entries()) {
-        tally = this.count(tally, ref, 1);
-        people.add(ref.person);
-        if (i % 32 === 31) yield;
-      }
-      this.tallies.set(location, { ...tally, people: people.size });
+      if (!this.tallies.has(location) && !this.under) this.tallies.set(location, yield* this.summed(location));
     }
   }
 

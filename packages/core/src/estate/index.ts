@@ -2,3 +2,4 @@ export * from './model.js';
 export * from './difference.js';
 export * from './faultsOfEstate.js';
 export * from './together.js';
+export { crossingId, usersOf, type CrossingRef } from './crossings.js';

@@ -10,20 +10,9 @@ import type {
   Setting,
 } from '@underpass/contracts';
 import { AccessIndex, accessBy, type Reach } from '../access/index.js';
-import { idsBy, keying, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
+import { atOnce, idsBy, keying, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
 import { settingPlace } from '../settings/index.js';
-
-/** One crossing by name: a person on an endpoint through to a resource. */
-export interface CrossingRef {
-  id: string;
-  person: string;
-  endpoint: string;
-  location: string;
-  resource: string;
-}
-
-/** The name of a crossing. @example ("ann", "e1", "mail") is "ann~e1~mail" */
-export const crossingId = (person: string, endpoint: string, resource: string): string => `${person}~${endpoint}~${resource}`;
+import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
 
 export type ObjectOf<K extends ObjectKind> = Estate[K][number];
 /** The objects of every kind by id. */
@@ -37,9 +26,6 @@ export interface ObjectChange {
 }
 /** What is supposed of a line or of how an endpoint draws, until somebody has done it. */
 export type Supposition = Exclude<Hypothesis, { suppose: 'object' }>;
-
-/** The people who use an endpoint: its usual person, and everybody a shared one counts for. */
-export const usersOf = (endpoint: Endpoint): string[] => [...new Set([...(endpoint.person ? [endpoint.person] : []), ...endpoint.users])];
 
 /** Ways to look objects up by something in them. Each is kept up to date from what was written alone. */
 const lookups = {
@@ -361,37 +347,20 @@ export class EstateModel implements Lookups {
 
   /** Lists all crossings, standing back between endpoints, so that asking for them takes no time. */
   *listing(): Generator<void, readonly CrossingRef[]> {
+    this.list ??= this.known();
+    if (this.list) return this.list;
     const list: CrossingRef[] = [];
-    if (!this.list && !this.known()) {
-      for (const endpoint of this.endpoints.values()) {
-        list.push(...this.crossingsOn(endpoint));
-        yield;
-      }
-      this.list = list;
+    for (const endpoint of this.endpoints.values()) {
+      list.push(...this.crossingsOn(endpoint));
+      yield;
     }
-    return this.crossings;
+    return (this.list = list);
   }
 
   /** All crossings; listed when first asked for. */
   get crossings(): readonly CrossingRef[] {
-    return (this.list ??= this.known() ?? [...this.endpoints.values()].flatMap((endpoint) => this.crossingsOn(endpoint)));
+    return this.list ?? atOnce(this.listing());
   }
-}
-
-const places = new WeakMap<readonly CrossingRef[], ReadonlyMap<string, readonly CrossingRef[]>>();
-
-/** A list of crossings by their locations, parted once. */
-function placesOf(list: readonly CrossingRef[]): ReadonlyMap<string, readonly CrossingRef[]> {
-  const known = places.get(list);
-  if (known) return known;
-  const parted = new Map<string, CrossingRef[]>();
-  for (const ref of list) {
-    const here = parted.get(ref.location);
-    if (here) here.push(ref);
-    else parted.set(ref.location, [ref]);
-  }
-  places.set(list, parted);
-  return parted;
 }
 
 /** What a supposition is about, as `kind/id`. @example of a location’s line "location/hall" */
@@ -402,9 +371,5 @@ export const supposedPlace = (one: Supposition): string =>
 export function modelOf(estate: Estate, measurements: Iterable<Measurement>, options: ModelOptions = {}): EstateModel {
   const kinds = Object.keys(estate) as ObjectKind[];
   const objects = new Map(kinds.map((kind) => [kind, new Map((estate[kind] as { id: string }[]).map((object) => [object.id, object]))]));
-  const work = EstateModel.building(objects, measurements, options);
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
+  return atOnce(EstateModel.building(objects, measurements, options));
 }

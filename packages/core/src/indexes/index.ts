@@ -1,2 +1,3 @@
 export * from './layers.js';
 export * from './keyed.js';
+export * from './steps.js';

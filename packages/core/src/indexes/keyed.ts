@@ -1,4 +1,5 @@
 import { Layers } from './layers.js';
+import { atOnce } from './steps.js';
 
 /** An object before and after; null where it was not there or is gone. */
 export interface Written<T> {
@@ -37,11 +38,7 @@ const step = 1000;
 
 /** The lists of some objects, each in the order of the ids. */
 export function keyed<O, T>(by: KeyedBy<O, T>, objects: Iterable<O>): Keyed<T> {
-  const work = keying(by, objects);
-  for (;;) {
-    const { done, value } = work.next();
-    if (done) return value;
-  }
+  return atOnce(keying(by, objects));
 }
 
 /** The same, standing back between steps. */

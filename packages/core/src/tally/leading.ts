@@ -10,6 +10,7 @@ import {
   type Summary,
 } from '../crossing/index.js';
 import type { CrossingRef } from '../estate/index.js';
+import { atOnce } from '../indexes/index.js';
 
 export interface LeadingFinding {
   kind: string;
@@ -147,11 +148,7 @@ export class LeadingTally {
 
   /** The same in one go. */
   findings(reader: FactsReader): LeadingFinding[] {
-    const work = this.work(reader);
-    for (;;) {
-      const step = work.next();
-      if (step.done) return step.value;
-    }
+    return atOnce(this.work(reader));
   }
 }
 

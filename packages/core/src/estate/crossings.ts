@@ -1,0 +1,32 @@
+import type { Endpoint } from '@underpass/contracts';
+
+/** One crossing by name: a person on an endpoint through to a resource. */
+export interface CrossingRef {
+  id: string;
+  person: string;
+  endpoint: string;
+  location: string;
+  resource: string;
+}
+
+/** The name of a crossing. @example ("ann", "e1", "mail") is "ann~e1~mail" */
+export const crossingId = (person: string, endpoint: string, resource: string): string => `${person}~${endpoint}~${resource}`;
+
+/** The people who use an endpoint: its usual person, and everybody a shared one counts for. */
+export const usersOf = (endpoint: Endpoint): string[] => [...new Set([...(endpoint.person ? [endpoint.person] : []), ...endpoint.users])];
+
+const places = new WeakMap<readonly CrossingRef[], ReadonlyMap<string, readonly CrossingRef[]>>();
+
+/** A list of crossings by their locations, parted once. */
+export function placesOf(list: readonly CrossingRef[]): ReadonlyMap<string, readonly CrossingRef[]> {
+  const known = places.get(list);
+  if (known) return known;
+  const parted = new Map<string, CrossingRef[]>();
+  for (const ref of list) {
+    const here = parted.get(ref.location);
+    if (here) here.push(ref);
+    else parted.set(ref.location, [ref]);
+  }
+  places.set(list, parted);
+  return parted;
+}
