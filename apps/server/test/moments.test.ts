@@ -98,3 +98,28 @@ test('an evaluation that takes longer than a moment tells how far it is, a short
   expect(told.length).toBeGreaterThan(2);
   expect(told.every((each, i) => each.total === total && each.done <= total && (i === 0 || each.done > told[i - 1]!.done))).toBe(true);
 });
+
+test('while everything is evaluated anew, the Board and the list are told whole: as before, or as they are now', async () => {
+  const { now } = performance;
+  const from = now.call(performance);
+  // everything takes a thousand times as long, so that others are served between every few crossings
+  performance.now = () => from + 1000 * (now.call(performance) - from);
+  const whole = [results.count, results.sorted().length, JSON.stringify(results.board().people)];
+  const seen = new Set<string>();
+  let over = false;
+  const watching = (async () => {
+    while (!over) {
+      seen.add(JSON.stringify([results.count, results.sorted().length, JSON.stringify(results.board().people)]));
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  })();
+  store.changes.next({ version: 0, cause: 'all', over: null });
+  try {
+    await results.settled();
+  } finally {
+    performance.now = now;
+    over = true;
+  }
+  await watching;
+  expect([...seen]).toEqual([JSON.stringify(whole)]);
+});

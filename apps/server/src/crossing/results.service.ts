@@ -25,7 +25,8 @@ import { Subject, type Subscription } from 'rxjs';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
-import { OrderedResults, type Result } from './orderedResults.js';
+import type { Result } from './orderedResults.js';
+import { Stand } from './stand.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
 import { VerdictHistory } from './verdictHistory.js';
 
@@ -55,11 +56,7 @@ const nothing: Pending = { version: 0, cause: '', everything: false, over: null,
 @Injectable()
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('results');
-  private summaries = new Map<string, Summary>();
-  private refs = new Map<string, CrossingRef>();
-  private ordered = new OrderedResults();
-  private tally = new BoardTally();
-  private leadingTally = new LeadingTally();
+  private stand = new Stand();
   private leadingNow: { version: number; found: Promise<LeadingFinding[]> } | null = null;
   private pending: Pending | null = null;
   private work: Promise<void> | null = null;
@@ -178,37 +175,33 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const reader = new FactsReader(model, Date.now());
     const refs = await inSlices(model.listing());
     await inSlices(reader.summing());
-    const known = (id: string) => this.summaries.get(id);
     const found = await this.summarise(reader, refs);
-    await this.history?.keep(found, this.summaries.size > 0 ? known : null, { version, momentMs: 0, cause });
-    [this.summaries, this.refs, this.ordered] = [new Map(), new Map(), new OrderedResults()];
-    [this.tally, this.leadingTally] = [new BoardTally(), new LeadingTally()];
-    this.reader = reader;
-    this.takenToMs = reader.atMs;
-    await this.put(found);
+    await this.history?.keep(found, this.count > 0 ? (id) => this.summary(id) : null, { version, momentMs: 0, cause });
+    // made aside: nobody is told a part of it
+    const stand = new Stand();
+    await stand.put(found, model);
+    [this.stand, this.reader, this.takenToMs] = [stand, reader, reader.atMs];
   }
 
   private async follow({ version, cause }: Pending, over: Over, now: EstateModel): Promise<void> {
     const after = this.reader.over(now.laidOver(this.reader.model, over), Date.now());
     const { after: touched, gone } = touchedBy(this.reader, after);
-    const known = (id: string) => this.summaries.get(id);
     const found = await this.summarise(after, touched);
-    await this.history?.keep(found, known, { version, momentMs: 0, cause });
-    for (const ref of gone) this.drop(ref);
+    await this.history?.keep(found, (id) => this.summary(id), { version, momentMs: 0, cause });
+    for (const ref of gone) this.stand.drop(ref);
     this.reader = after.settledOn(after.model.settled());
-    await this.put(found);
+    await this.stand.put(found, this.reader.model);
     if (after.model.laid) await this.tellAnew(over, after.model.laid, touched);
   }
 
   private async followTime({ version, cause }: Pending, { atMs, touch }: Moment): Promise<void> {
     // a timer may go off a millisecond early
     const reader = this.reader.settledOn(this.reader.model, Math.max(Date.now(), atMs));
-    const known = (id: string) => this.summaries.get(id);
     const found = await this.summarise(reader, [...crossingsTouched(touch, reader.model)]);
-    await this.history?.keep(found, known, { version, momentMs: atMs, cause });
+    await this.history?.keep(found, (id) => this.summary(id), { version, momentMs: atMs, cause });
     this.reader = reader;
     this.takenToMs = Math.max(this.takenToMs, atMs);
-    await this.put(found);
+    await this.stand.put(found, reader.model);
   }
 
   private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
@@ -225,42 +218,17 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     return found;
   }
 
-  /** Puts results in their places. Of many this is done in slices: each crossing is then told as it is, old or new. */
-  private async put(found: readonly [CrossingRef, Summary][]): Promise<void> {
-    const { model } = this.reader;
-    await eachInSlices(found, ([ref, summary]) => {
-      const area = areaOf(model, ref.location);
-      this.refs.set(ref.id, ref);
-      this.summaries.set(ref.id, summary);
-      this.tally.set(ref, area, summary);
-      this.leadingTally.set(ref, area, summary);
-      this.ordered.put(ref, summary);
-    });
-    if (this.ordered.isLong) await inSlices(this.ordered.work());
-  }
-
-  private drop(ref: CrossingRef): void {
-    this.refs.delete(ref.id);
-    this.summaries.delete(ref.id);
-    this.tally.set(ref, '', null);
-    this.leadingTally.set(ref, '', null);
-    this.ordered.drop(ref.id);
-  }
-
   /**
    * What comes out the same and is told otherwise: a location that is counted in another row now takes its crossings there,
    * whoever was renamed is found by the new name, and findings have it in their words.
    */
   private async tellAnew({ writes }: Over, laid: Laid, evaluated: readonly CrossingRef[]): Promise<void> {
-    if (writes.some(({ kind }) => kind === 'person' || kind === 'location' || kind === 'resource')) this.ordered.forgetTexts();
+    if (writes.some(({ kind }) => kind === 'person' || kind === 'location' || kind === 'resource')) this.stand.ordered.forgetTexts();
     const { model } = this.reader;
     const known = new Set(evaluated.map(({ id }) => id));
     await eachInSlices([...crossingsTouched(touchOf(laid, model, 'words'), model)], (ref) => {
       if (known.has(ref.id)) return;
-      const area = areaOf(model, ref.location);
-      const summary = this.summaries.get(ref.id) ?? null;
-      this.tally.set(ref, area, summary);
-      this.leadingTally.set(ref, area, summary);
+      this.stand.count(ref, areaOf(model, ref.location), this.summary(ref.id) ?? null);
     });
   }
 
@@ -280,17 +248,17 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   get count(): number {
-    return this.refs.size;
+    return this.stand.refs.size;
   }
   ref(id: string): CrossingRef | undefined {
-    return this.refs.get(id);
+    return this.stand.refs.get(id);
   }
   summary(id: string): Summary | undefined {
-    return this.summaries.get(id);
+    return this.stand.summaries.get(id);
   }
   /** All results, worst first. */
   sorted(): readonly Result[] {
-    return this.ordered.list();
+    return this.stand.ordered.list();
   }
 
   /** The words a search looks through, lower case; made when first asked for. */
@@ -305,13 +273,13 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   board(): Board {
-    return this.tally.board(this.reader.model);
+    return this.stand.tally.board(this.reader.model);
   }
 
   /** The findings that cost most; worked out in slices, once for a version. */
   leading(): Promise<LeadingFinding[]> {
     if (this.leadingNow?.version !== this.version)
-      this.leadingNow = { version: this.version, found: inSlices(this.leadingTally.work(this.reader)) };
+      this.leadingNow = { version: this.version, found: inSlices(this.stand.leading.work(this.reader)) };
     return this.leadingNow.found;
   }
 }
