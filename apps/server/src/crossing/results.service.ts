@@ -2,10 +2,8 @@ import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleIn
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
   areaOf,
-  BoardTally,
   crossingsTouched,
   FactsReader,
-  LeadingTally,
   nextMoment,
   summariseCrossing,
   together,
