@@ -16,8 +16,11 @@ export function ExportButton({ path, body, name, children }: { path: string; bod
     if (ended?.state === 'done') void run(() => download(`${path}/${ended.id}`, name));
     else refuse(ended?.message ?? error?.message ?? 'It was called off.');
   }, [ended, error, asked, path, name, run, refuse]);
+  // below the button and over what is there, so that nothing moves; on a telephone at the foot
+  const beneath =
+    'absolute right-0 top-[calc(100%+6px)] z-20 bg-sheet border border-ink px-3 w-max max-[759px]:fixed max-[759px]:inset-x-4 max-[759px]:bottom-4 max-[759px]:top-auto max-[759px]:w-auto';
   return (
-    <>
+    <span className="relative inline-flex">
       <button
         className="btn"
         disabled={busy || asked !== null}
@@ -26,15 +29,15 @@ export function ExportButton({ path, body, name, children }: { path: string; bod
         {children}
       </button>
       {job && (
-        <span className="basis-full order-last flex justify-end">
+        <div className={beneath}>
           <Work job={job} onCancel={() => void run(async () => void (await cancelJob(job.id)))} />
-        </span>
+        </div>
       )}
       {fault && (
-        <span role="alert" className="text-brick basis-full order-last text-right">
+        <p role="alert" className={`${beneath} py-2 text-brick max-w-[420px]`}>
           {fault}
-        </span>
+        </p>
       )}
-    </>
+    </span>
   );
 }
