@@ -2,6 +2,16 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
+/** What core gives to others says what it is: meaning and unit stand in a docstring right above it. */
+const documented = {
+  create: ({ report, sourceCode }) => ({
+    'Program > ExportNamedDeclaration[declaration]'(node) {
+      const above = sourceCode.getCommentsBefore(node).at(-1);
+      if (!above?.value.startsWith('*')) report({ node, message: 'Say in a docstring what this is, with its unit and range.' });
+    },
+  }),
+};
+
 export default tseslint.config(
   { ignores: ['**/dist/', '**/.cache/', '**/.tmp-test/', '.data/', 'demo/', '**/*.mjs', '**/*.cjs', '**/*.js'] },
   js.configs.recommended,
@@ -21,7 +31,9 @@ export default tseslint.config(
   {
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
+    plugins: { ours: { rules: { documented } } },
     rules: {
+      'ours/documented': 'error',
       'no-restricted-globals': ['error', 'process', 'fetch', 'setTimeout', 'window', 'document', 'performance'],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random' }, { object: 'Date', property: 'now' }],
     },

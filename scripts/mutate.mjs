@@ -35,7 +35,8 @@ function configOf(subject, tests) {
     jsonReporter: { fileName: `.cache/mutate/${subject}.report.json` },
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: false },
     concurrency: 2,
-    timeoutMS: 5000,
+    // a machine that does other things beside must not make a slow test look like one that never ends
+    timeoutMS: 30_000,
     jest: {
       projectType: 'custom',
       enableFindRelatedTests: false,

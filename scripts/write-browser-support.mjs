@@ -51,14 +51,17 @@ export function tableText() {
   );
   return `// Written by scripts/write-browser-support.mjs from @mdn/browser-compat-data ${data.__meta.version} (CC0). Do not edit.
 /* prettier-ignore */
+/** Browsers as they are told, by their word in the table. */
 export const browserNames: Readonly<Record<string, string>> = ${JSON.stringify(names)};
-/** Current release of each browser when the data was published. */
 /* prettier-ignore */
+/** Current release of each browser when the data was published. */
 export const currentReleases: Readonly<Record<string, string>> = ${JSON.stringify(newest)};
 /** Version of the open compatibility data the table was written from. */
 export const browserDataVersion = '${data.__meta.version}';
+/** Versions that have a feature: from the first up to, not with, the second; null where it still has it. */
 export type Span = readonly [from: string, until: string | null, partly?: 'partly'];
 /* prettier-ignore */
+/** Which versions of each browser have a feature, by its name. */
 export const browserSupport: Readonly<Record<string, Readonly<Record<string, readonly Span[]>>>> = ${JSON.stringify(support, null, 1)
     .replace(/\n\s{3,}/g, '')
     .replace(/\n\s+\]/g, ']')

@@ -8,6 +8,7 @@ export interface EntitlementSet {
   resources: string[];
 }
 
+/** Who has to try what before a change of access goes out: distinct entitlements, and the fewest testers that see everything. */
 export interface AcceptancePlan {
   /** Distinct entitlement sets, the largest group of people first. */
   sets: EntitlementSet[];

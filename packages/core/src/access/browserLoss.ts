@@ -17,6 +17,7 @@ export function measuredBrowser(kind: string, version: string, touch: boolean): 
   return { browser, name: browserNames[browser] ?? browser, version: number };
 }
 
+/** Whether a browser has something that a native client brings. Source: the open compatibility data of `browserSupport`. */
 export interface BrowserFeature {
   feature: string;
   support: 'yes' | 'partly' | 'no';

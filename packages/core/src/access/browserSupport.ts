@@ -1,13 +1,16 @@
 // Written by scripts/write-browser-support.mjs from @mdn/browser-compat-data 8.1.9 (CC0). Do not edit.
 /* prettier-ignore */
+/** Browsers as they are told, by their word in the table. */
 export const browserNames: Readonly<Record<string, string>> = {"chrome":"Chrome","edge":"Edge","firefox":"Firefox","safari":"Safari","chrome_android":"Chrome Android","firefox_android":"Firefox for Android","safari_ios":"Safari on iOS"};
-/** Current release of each browser when the data was published. */
 /* prettier-ignore */
+/** Current release of each browser when the data was published. */
 export const currentReleases: Readonly<Record<string, string>> = {"chrome":"157","edge":"157","firefox":"160","safari":"27.2","chrome_android":"157","firefox_android":"160","safari_ios":"27.2"};
 /** Version of the open compatibility data the table was written from. */
 export const browserDataVersion = '8.1.9';
+/** Versions that have a feature: from the first up to, not with, the second; null where it still has it. */
 export type Span = readonly [from: string, until: string | null, partly?: 'partly'];
 /* prettier-ignore */
+/** Which versions of each browser have a feature, by its name. */
 export const browserSupport: Readonly<Record<string, Readonly<Record<string, readonly Span[]>>>> = {
  "second screen": {
   "chrome": [["100",null]],

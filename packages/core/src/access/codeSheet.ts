@@ -6,6 +6,7 @@ const captionMm = 24;
 const gapMm = 6;
 const leastCellMm = 56;
 
+/** Where a code lies on the printed sheets, mm from the upper left corner of its page. */
 export interface SheetCell {
   page: number;
   xMm: number;

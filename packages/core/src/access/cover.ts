@@ -1,6 +1,7 @@
 /** Nodes the search may visit before it settles for what it has; keeps the answer repeatable whatever the machine. */
 const mostNodes = 50_000;
 
+/** A choice of sets that together hold every element. */
 export interface Cover {
   /** Positions of the chosen sets, ascending. */
   chosen: number[];

@@ -3,6 +3,7 @@ import type { Person } from '@underpass/contracts';
 /** Days before its end from which a guest's access is told as ending soon; common practice, no source. */
 export const soonDays = 30;
 
+/** How a guest’s access stands at an instant. */
 export type GuestState = 'ended' | 'ending soon' | 'not accepted' | 'current' | 'not recorded';
 
 /** First instant after the last day of access, ms since 1970. */

@@ -2,8 +2,10 @@ import type { OpenSession } from '@underpass/contracts';
 
 /** What a portal may do with sessions a person has elsewhere. "all" is what people are warned of, never a policy of ours. */
 export const leftBehindChoices = ['ask', 'most recent', 'none', 'all'] as const;
+/** One of the ways a portal may treat sessions left elsewhere. */
 export type LeftBehindChoice = (typeof leftBehindChoices)[number];
 
+/** What comes of such a choice for a person. */
 export interface LeftBehindOutcome {
   choice: LeftBehindChoice;
   /** Sessions taken up. */

@@ -70,13 +70,16 @@ function combine(tests: readonly Test[], read: FactReader, decides: boolean): bo
   return open ? null : !decides;
 }
 
+/** How a condition stands on one crossing. */
 export interface ConditionResult {
   condition: Condition;
   state: 'met' | 'fallback' | 'not met' | 'not known';
   /** The alternative that will do, with its cost. */
   alternative: Condition['alternatives'][number] | null;
 }
+/** How a whole requirement set stands: worst condition first. */
 export type Readiness = 'ready' | 'fallback' | 'not ready' | 'not known';
+/** A requirement set evaluated on one crossing. */
 export interface SetResult {
   readiness: Readiness;
   conditions: ConditionResult[];

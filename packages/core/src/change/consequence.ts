@@ -1,6 +1,7 @@
 import type { ObjectKind } from '@underpass/contracts';
 import type { EstateModel } from '../estate/index.js';
 
+/** What a person sees more and less after a change; ids of publications. */
 export interface PersonConsequence {
   person: string;
   gains: string[];

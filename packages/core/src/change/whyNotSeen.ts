@@ -10,6 +10,7 @@ export const linkSteps = [
   'publication attached to portal',
   'publication holds resource',
 ] as const;
+/** A step of the chain from person to resource. */
 export type LinkStep = (typeof linkSteps)[number];
 
 /** One object of a chain. */
@@ -19,6 +20,7 @@ export interface ChainLink {
 }
 const at = (kind: ChainLink['kind'], id: string): ChainLink => ({ kind, id });
 
+/** The first link that is not there, and the smallest change that makes it. */
 export interface MissingLink {
   /** The first link of the chain that is missing. */
   step: LinkStep;

@@ -8,6 +8,7 @@ import type { Frames } from './frames.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
 
+/** One part of the time from key press to changed pixel, ms, with its interval and where it comes from. */
 export interface DelayPart {
   name: string;
   bay: Bay;
@@ -17,6 +18,7 @@ export interface DelayPart {
   source: Estimate['source'];
 }
 
+/** Key press to changed pixel, ms: the parts and their sums. */
 export interface Delay {
   parts: DelayPart[];
   value: number;

@@ -43,6 +43,7 @@ export function deskWhy(because: DeskReason | null): string {
   }
 }
 
+/** A screen or peripheral on the desk and whether it works in the session. */
 export interface DeskItem {
   name: string;
   /** null where it is not known. */

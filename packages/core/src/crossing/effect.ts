@@ -1,6 +1,7 @@
 import type { CrossingFigures } from './figures.js';
 import { figure } from './finding.js';
 
+/** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */
 export interface Effect {
   text: string;
   /** Better for the person on the whole: fewer questions short, or a figure nearer to its threshold. */

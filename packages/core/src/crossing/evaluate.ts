@@ -7,6 +7,7 @@ import { computeFigures, type CrossingFigures } from './figures.js';
 import type { EvidenceLine, FindingKind } from './finding.js';
 import { findingKinds } from './findings/index.js';
 
+/** A change that helps against a finding, with its computed effect. */
 export interface Remedy {
   text: string;
   change: Change;
@@ -15,6 +16,7 @@ export interface Remedy {
   effectText: string;
 }
 
+/** Something that is wrong on a crossing, with its cost for the person, evidence and remedies, best first. */
 export interface Finding {
   kind: string;
   bay: Bay;
@@ -29,6 +31,7 @@ export interface Finding {
   consequences: string[];
 }
 
+/** One crossing evaluated: figures, and findings dearest first. */
 export interface Evaluation {
   figures: CrossingFigures;
   findings: Finding[];

@@ -16,12 +16,14 @@ import { signonFactsOf } from './signonFacts.js';
 import { thresholdsFor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
+/** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
 export interface VoiceFigure {
   mos: number;
   low: number;
   high: number;
   r: number;
 }
+/** A call on both ways it may take, and the one it takes. */
 export interface Voice {
   /** null where loss or delay is not known. */
   host: VoiceFigure | null;
@@ -31,11 +33,13 @@ export interface Voice {
   counts: boolean;
 }
 
+/** The verdict of one of the four questions. */
 export interface Question {
   verdict: Verdict;
   /** The bay that decides. */
   bay: Bay;
 }
+/** A fact that is not known and decides. */
 export type Missing =
   'round trips' | 'line rate' | 'loss' | 'decoders' | 'screens' | 'graphics of the host' | 'sign-on times' | 'host figures';
 

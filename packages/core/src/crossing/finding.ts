@@ -3,6 +3,7 @@ import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { CrossingFigures } from './figures.js';
 
+/** A fact beneath a finding, with where it comes from. */
 export interface EvidenceLine {
   source: Estimate['source'];
   text: string;
@@ -17,6 +18,7 @@ export interface Proposal {
   ask?: string;
 }
 
+/** What a kind of finding found on a crossing, before its remedies are evaluated. */
 export interface Found {
   text: string;
   /** On one scale: blocked sign-in 1000, device or screen 500, below a threshold 200 to 400, seconds 100, risk 20, not known 5. */
@@ -27,6 +29,7 @@ export interface Found {
   remedies: Proposal[];
 }
 
+/** A kind of finding: when it is there and what might help. Registered in `findings/index.ts`. */
 export interface FindingKind {
   kind: string;
   bay: Bay;

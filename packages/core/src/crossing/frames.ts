@@ -7,8 +7,10 @@ import type { CrossingFacts } from './facts.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
 
+/** What holds the frame rate where it is. */
 export type FrameLimiter = 'frame cap' | 'screen' | 'host drawing' | 'host encoding' | 'decoding' | 'browser drawing' | 'line';
 
+/** How the picture is decoded, in macroblocks (16 × 16 px) a second. */
 export interface Decoding {
   by: 'hardware' | 'processor' | 'not known';
   /** Macroblocks a second it can take; null where not known. */
@@ -17,6 +19,7 @@ export interface Decoding {
   processor: number;
 }
 
+/** How the picture is coded on the host; ms are of one frame. */
 export interface Encoding {
   by: 'card' | 'processor' | 'not known';
   /** Frames a second it can send for this session. */
@@ -25,6 +28,7 @@ export interface Encoding {
   assumed: boolean;
 }
 
+/** Frames a second that reach the eye, with the interval and what limits them. */
 export interface Frames {
   value: number;
   low: number;

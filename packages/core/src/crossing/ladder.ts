@@ -18,6 +18,7 @@ export const stepNames = [
   'session created',
   'profile attached',
 ] as const;
+/** A step until a session is there. */
 export type StepName = (typeof stepNames)[number];
 
 /** Why a step breaks; findings build on these. */
@@ -36,6 +37,7 @@ export type BreakReason =
   | 'no free place'
   | 'hosts off';
 
+/** How a step stands on a crossing. */
 export interface Step {
   name: StepName;
   bay: Bay;

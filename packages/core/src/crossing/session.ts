@@ -3,6 +3,7 @@ import { clientLimits, macroblocks, type ClientLimits } from '../screens/index.j
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 
+/** A screen as it has its pixels, and as the session fills it; sizes in px, refresh in Hz. */
 export interface SessionScreen {
   nativeWidthPx: number;
   nativeHeightPx: number;

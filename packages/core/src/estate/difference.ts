@@ -1,5 +1,6 @@
 import type { Estate, ObjectKind } from '@underpass/contracts';
 
+/** How an object differs between two estates. */
 export interface Difference {
   kind: ObjectKind;
   id: string;

@@ -2,6 +2,7 @@ import type { Estate, ObjectKind } from '@underpass/contracts';
 import { factsIn, groupLoop } from '../access/index.js';
 import { definitionOf } from '../settings/index.js';
 
+/** Something that no single object has wrong, but their whole: at an object’s field. */
 export interface EstateFault {
   kind: ObjectKind;
   id: string;

@@ -14,6 +14,7 @@ import { atOnce, idsBy, keying, keyedAfter, Layers, wholeBy, type Keyed, type Ke
 import { settingPlace } from '../settings/index.js';
 import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
 
+/** The object of a kind, by the kind’s word. */
 export type ObjectOf<K extends ObjectKind> = Estate[K][number];
 /** The objects of every kind by id. */
 export type Objects = { readonly [K in ObjectKind]: Layers<ObjectOf<K>> };
@@ -85,6 +86,7 @@ export interface Over {
   measurements: readonly Measurement[];
   supposed: readonly Supposition[];
 }
+/** What a model was laid over, and what was written over it. */
 export interface Laid extends Over {
   under: EstateModel;
 }

@@ -38,7 +38,9 @@ export interface Evidence {
   /** Measurements that cannot count, with the reason. */
   rejected: { measurement: Measurement; because: RejectedBecause }[];
 }
+/** Why a measurement is no evidence for the way from the desk. */
 export type RejectedBecause = 'not taken at the desk' | 'below what light allows';
+/** A fact that measurements settle. */
 export type EvidenceFact = Exclude<keyof Evidence, 'rejected'>;
 
 /** A verdict from fewer round trips than this is not one; common practice. */
@@ -68,6 +70,7 @@ function stands(fact: EvidenceFact, at: string, { screensAt, decodersAt }: Evide
   const typed = fact === 'screens' ? screensAt : fact === 'decoders' ? decodersAt : undefined;
   return typed === undefined || Date.parse(at) >= Date.parse(typed);
 }
+/** What the choice of evidence looks at of an endpoint. */
 export type EvidenceEndpoint = Pick<Endpoint, 'id' | 'screensAt' | 'decodersAt'>;
 
 /**

@@ -1,6 +1,7 @@
 import type { Measurement, SignonStep } from '@underpass/contracts';
 import type { Taken } from './evidence.js';
 
+/** Seconds of each step that was timed. */
 export type SignonTimes = Partial<Record<SignonStep, number>>;
 
 /** Steps that are of the gateway and the hosts: whoever signs in at the same place meets them. */

@@ -1,3 +1,4 @@
+/** A place on the earth, degrees north and east. */
 export interface Place {
   latitude: number;
   longitude: number;

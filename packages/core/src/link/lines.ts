@@ -1,5 +1,6 @@
 import type { LineKind } from '@underpass/contracts';
 
+/** What is taken of a kind of line where nothing is measured. */
 export interface LineDefaults {
   words: string;
   /** Round trip to the first router and on to a near data centre, ms. */

@@ -1,7 +1,9 @@
 import { bad, good, type Result } from '../units/result.js';
 import { nothingKnown, summariseRoundTrips, type LinkSummary } from './summarise.js';
 
+/** Sorts of files of a measurement, told apart by their content. */
 export type MeasurementFileKind = 'ping' | 'fping' | 'iperf3' | 'round trips';
+/** A measurement read from a file; round trips in ms, in the order they were taken. */
 export interface MeasurementFile {
   kind: MeasurementFileKind;
   summary: LinkSummary;

@@ -1,5 +1,6 @@
 import { bad, good, type Result } from '../units/result.js';
 
+/** Generations of Wi-Fi by their PHY: 802.11n (ht), ac (vht) and ax (he). */
 export type WifiStandard = 'ht' | 'vht' | 'he';
 
 /** Modulation and coding by MCS index: bits per subcarrier and stream, and code rate [IEEE 802.11-2020 tables 19-27 ff., 802.11ax table 27-55 ff.]. */

@@ -1,6 +1,7 @@
 import type { Codec, ContentClass } from '@underpass/contracts';
 import { atPixels, codecFactor, contentClasses, frameRatePower } from './content.js';
 
+/** The picture that is sent: sizes in px, frames a second, codec. */
 export interface Stream {
   /** Pixels of the screen the work happens on. */
   activePixels: number;
@@ -13,6 +14,7 @@ export interface Stream {
   colourDepth?: number;
 }
 
+/** What a picture asks of the line, Mbit/s; the first full frame in bytes. */
 export interface Demand {
   meanMbps: number;
   /** 95th percentile second: what the line must hold so that it is short in one second of twenty only. */

@@ -1,5 +1,6 @@
 import { percentile } from '../link/percentile.js';
 
+/** A log of frame times summed up, frames a second. */
 export interface FrameTimes {
   frames: number;
   averageFps: number;

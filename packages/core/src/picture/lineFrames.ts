@@ -1,5 +1,6 @@
 import { frameRatePower } from './content.js';
 
+/** What of a picture passes a line. */
 export interface OnTheLine {
   fps: number;
   /** Part of the wanted quality the encoder keeps, from its floor to 1. */

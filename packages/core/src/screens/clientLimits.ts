@@ -1,5 +1,6 @@
 import type { ClientKind } from '@underpass/contracts';
 
+/** What a kind of client can at most; pixels of the whole session. */
 export interface ClientLimits {
   screens: number;
   pixels: number;

@@ -32,6 +32,7 @@ export const decoderMacroblocksPerS = (decoder: Decoder): number =>
 const coreMacroblocksPerS = 245_760;
 const softwareEffort: Record<Codec, number> = { bitmap: 0.3, progressive: 0.4, h264: 1, hevc: 1.6, av1: 2 };
 
+/** The processor that decodes. */
 export interface SoftwareDecoding {
   cores: number;
   smallProcessor: boolean;

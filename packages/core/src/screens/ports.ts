@@ -13,6 +13,7 @@ const usableGbps: Record<PortKind, number> = {
   'usb-c-2-lane': 8.64,
 };
 
+/** Whether a mode passes a port; rates in Gbit/s after line coding. */
 export interface PortFit {
   fits: boolean;
   neededGbps: number;

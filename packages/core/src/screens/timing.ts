@@ -1,3 +1,4 @@
+/** A video timing: pixel clock in MHz, totals in pixels and lines. */
 export interface Timing {
   clockMhz: number;
   totalWidthPx: number;

@@ -1,5 +1,6 @@
 import type { SettingValue } from '@underpass/contracts';
 
+/** How entries of several layers come to one value: the nearest, the strictest, or all together. */
 export type MergeRule = 'nearest' | 'strictest' | 'add';
 
 interface Common<T> {
@@ -11,6 +12,7 @@ interface Common<T> {
   source: string;
   merge: MergeRule;
 }
+/** A setting: what it is called, does, takes, and how its layers are merged. */
 export type SettingDefinition =
   | (Common<boolean> & { type: 'switch'; /** For strictest: the safer side. */ safer?: boolean })
   | (Common<string> & { type: 'choice'; options: readonly string[] /** From free to safe, for strictest. */ })
@@ -347,6 +349,7 @@ export const catalogue = {
   },
 } as const satisfies Record<string, SettingDefinition>;
 
+/** The key of a setting, as it stands in files. */
 export type SettingKey = keyof typeof catalogue;
 /** The keys of all settings. */
 export const settingKeys = Object.keys(catalogue) as SettingKey[];

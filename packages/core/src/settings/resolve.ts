@@ -41,12 +41,14 @@ function placesOf(index: SettingIndex, subject: SettingSubject): (readonly Setti
 const entriesOf = (index: SettingIndex, key: string, subject: SettingSubject): Setting[] =>
   placesOf(index, subject).flatMap((entries) => entries.filter((entry) => entry.key === key));
 
+/** Why an entry does not decide. */
 export type HiddenBecause =
   | 'a nearer layer is set'
   | 'a layer above is locked'
   | 'a stricter value counts'
   | 'its condition does not hold'
   | 'the value is not valid';
+/** Why a setting has its value: the entry that decides and those it hides. */
 export interface Explanation {
   key: string;
   value: SettingValue;

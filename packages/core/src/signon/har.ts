@@ -6,6 +6,7 @@ const gapFromMs = 1000;
 /** Steps in which a person does something: the pause before their first request is the person's time. */
 const byPerson: ReadonlySet<SignonStep> = new Set(['password', 'second factor', 'choose']);
 
+/** A step of the sign-on as a recording shows it; times in ms, from the start of the recording. */
 export interface HarStep {
   name: SignonStep;
   startMs: number;
@@ -28,6 +29,7 @@ export interface CleanRequest {
   startMs: number;
   durationMs: number;
 }
+/** A recording (HAR 1.2) read as steps of the sign-on, ms. */
 export interface HarReading {
   startedAt: string;
   totalMs: number;

@@ -14,6 +14,7 @@ export interface SignonStep {
   after: readonly string[];
 }
 
+/** The sign-on from start to the first useful picture, s. */
 export interface Timeline {
   steps: SignonStep[];
   totalS: number;

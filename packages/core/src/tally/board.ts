@@ -2,6 +2,7 @@ import type { Bay, Verdict } from '@underpass/contracts';
 import { noCounts, type Counts, type Summary } from '../crossing/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 
+/** A row of the Board: an area and how its people stand by resource. */
 export interface BoardRow {
   area: string;
   /** Its one place and the line there; null where the row is of several, or the place is not known. */
@@ -13,6 +14,7 @@ export interface BoardRow {
   rest: Counts | null;
   locations: string[];
 }
+/** The whole estate at a glance. */
 export interface Board {
   people: Counts;
   bays: Record<Bay, Counts>;

@@ -12,6 +12,7 @@ import {
 } from '../crossing/index.js';
 import { burden } from '../crossing/effect.js';
 
+/** What a change does to everybody it touches, counted in people and crossings. */
 export interface Impact {
   before: Counts;
   after: Counts;

@@ -12,6 +12,7 @@ import {
 import type { CrossingRef } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
 
+/** A finding that many people have in common, with the remedy that frees most of them. */
 export interface LeadingFinding {
   kind: string;
   bay: Bay;

@@ -5,6 +5,7 @@ import type { CrossingRef } from '../estate/index.js';
 import type { CrossingFacts, FactsReader } from '../crossing/index.js';
 import { readinessOf, remedyObject } from '../crossing/requirementFacts.js';
 
+/** A condition that keeps people from being ready. */
 export interface Blocker {
   condition: string;
   name: string;
@@ -14,6 +15,7 @@ export interface Blocker {
   /** People for whom it is the only one not met. */
   alone: number;
 }
+/** How an estate stands by a requirement set, in people. */
 export interface EstateReadiness {
   /** People, each counted at the worst of the crossings the set is for. */
   ready: number;

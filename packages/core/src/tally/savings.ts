@@ -3,6 +3,7 @@ import type { CrossingRef } from '../estate/index.js';
 import { defaultSignInsPerDay, defaultWorkingDays, hoursAYear, shortcutsFor, type Shortcut } from '../signon/index.js';
 import { computeFigures, type CrossingFacts } from '../crossing/index.js';
 
+/** What a shortcut of the sign-on saves a group: s each time, h a year. */
 export interface GroupSaving {
   id: Shortcut['id'];
   name: string;
@@ -12,6 +13,7 @@ export interface GroupSaving {
   savedS: number;
   hoursAYear: number;
 }
+/** The sign-on of a group, s, and what would shorten it. */
 export interface GroupSignon {
   people: number;
   /** Mean time until usable over their crossings, s. */

@@ -4,6 +4,7 @@ import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures, Question } from '../crossing/figures.js';
 import { figure, plural } from '../crossing/finding.js';
 
+/** One of the four questions with its answer in words. */
 export interface QuestionWords {
   question: 'Does it open?' | 'How long until it is usable?' | 'How does it feel?' | 'What works on the desk?';
   key: 'open' | 'usable' | 'feel' | 'works';

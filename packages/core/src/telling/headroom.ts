@@ -3,6 +3,7 @@ import type { CrossingFacts } from '../crossing/facts.js';
 import { figure } from '../crossing/finding.js';
 import type { CrossingFigures } from '../crossing/figures.js';
 
+/** Which question the drawn section answers. */
 export type SectionQuestion = 'open' | 'usable' | 'feel' | 'works';
 
 /** How much more than is needed a bay has, of the scarcest thing in it. */

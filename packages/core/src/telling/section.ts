@@ -8,6 +8,7 @@ import { bayFacts, type BayFact } from './sectionFacts.js';
 
 export type { SectionQuestion };
 
+/** A bay of the drawn section: how it stands for the question, with its facts; delay in ms. */
 export interface SectionBay {
   bay: Bay;
   verdict: Verdict | null;
@@ -22,6 +23,7 @@ export interface SectionBay {
   signonS: number;
   signonAssumed: boolean;
 }
+/** The section through a crossing, bay by bay, for one question. */
 export interface Section {
   bays: SectionBay[];
   /** What does not get through besides the picture, up to where. */

@@ -4,6 +4,7 @@ import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
 import { figure } from '../crossing/finding.js';
 
+/** A fact shown in a bay, with where it comes from. */
 export interface BayFact {
   source: Estimate['source'];
   text: string;

@@ -3,6 +3,7 @@ import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { settingsOf } from '../crossing/facts.js';
 import type { FactsReader } from '../crossing/factsFor.js';
 
+/** A resource that somebody sees, and why. */
 export interface SeenResource {
   resource: string;
   /** Ids along the way: person, groups, publication, portal, resource. */

@@ -10,6 +10,7 @@ import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
 import { worstVerdict } from '../crossing/figures.js';
 import { sectionOf, type Section, type SectionQuestion } from './section.js';
 
+/** A figure beside what is wanted of it. */
 export interface CompareRow {
   name: string;
   value: number | null;

@@ -4,6 +4,7 @@ export interface Fault {
   problem: string;
   remedy: string;
 }
+/** A value, or what is wrong with what was given. */
 export type Result<T> = { ok: true; value: T } | { ok: false; fault: Fault };
 /** A result that is there. */
 export const good = <T>(value: T): Result<T> => ({ ok: true, value });

@@ -7,6 +7,7 @@ const hostProcessingMs = 40;
 /** From our side on to the other party: assumed. */
 const onwardMs = 20;
 
+/** The way a call takes: round trip and jitter in ms, loss in percent. */
 export interface VoicePath {
   rttMs: number;
   jitterMs: number;

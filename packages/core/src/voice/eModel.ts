@@ -4,8 +4,10 @@ export const voiceCodecs = {
   'g711-plc': { ie: 0, bpl: 25.1 },
   g729a: { ie: 11, bpl: 19 },
 } as const;
+/** Codecs with figures in ITU-T G.113 appendix I. */
 export type VoiceCodec = keyof typeof voiceCodecs;
 
+/** Result of the E-model: R (0 to 100), MOS (1 to 4.5) and the impairments it took off [ITU-T G.107]. */
 export interface VoiceQuality {
   r: number;
   mos: number;

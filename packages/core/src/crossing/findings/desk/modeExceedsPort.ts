@@ -2,6 +2,7 @@ import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { portFits } from '../../desk.js';
 
+/** A screen’s mode needs more Gbit/s than its port carries. */
 export const modeExceedsPort: FindingKind = {
   kind: 'a screen’s mode does not pass its port',
   bay: 'Desk',

@@ -2,6 +2,7 @@ import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { deskWhy } from '../../desk.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
+/** A peripheral on the desk neither has a channel nor may be carried. */
 export const peripheralNoWay: FindingKind = {
   kind: 'a peripheral has no way through',
   bay: 'Desk',

@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The host may send more frames a second than a screen shows. */
 export const refreshBelowCap: FindingKind = {
   kind: 'screen refresh below the frame cap',
   bay: 'Desk',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Screens of several scales in a session that takes one. */
 export const scalesDiffer: FindingKind = {
   kind: 'scale differs between screens',
   bay: 'Desk',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
+/** More screens or pixels than the kind of client takes. */
 export const screensExceedClient: FindingKind = {
   kind: 'screens exceed the client’s limit',
   bay: 'Desk',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Screens nobody has told of. */
 export const screensNotKnown: FindingKind = {
   kind: 'the screens are not known',
   bay: 'Desk',

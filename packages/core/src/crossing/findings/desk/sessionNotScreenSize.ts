@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The session is larger or smaller than the screen, in px. */
 export const sessionNotScreenSize: FindingKind = {
   kind: 'session larger or smaller than the screen',
   bay: 'Desk',

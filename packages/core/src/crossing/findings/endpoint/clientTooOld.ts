@@ -2,6 +2,7 @@ import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { versionFloor } from '../../ladder.js';
 
+/** The client is below the highest version floor that counts for it. */
 export const clientTooOld: FindingKind = {
   kind: 'client below the version floor',
   bay: 'Endpoint',

@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, plural, type FindingKind } from '../../finding.js';
 
+/** All screens together ask for more macroblocks a second than the decoder has. */
 export const decodeBudget: FindingKind = {
   kind: 'decode budget exceeded by several screens',
   bay: 'Endpoint',

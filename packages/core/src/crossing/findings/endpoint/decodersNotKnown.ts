@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Decoders that are not known, and would decide the frame rate. */
 export const decodersNotKnown: FindingKind = {
   kind: 'the decoders are not known',
   bay: 'Endpoint',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The browser draws without the graphics of the device; frames a second from the field check. */
 export const drawnByProcessor: FindingKind = {
   kind: 'drawn by the processor in the browser',
   bay: 'Endpoint',

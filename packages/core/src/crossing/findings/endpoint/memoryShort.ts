@@ -4,6 +4,7 @@ import { cost, figure, type FindingKind } from '../../finding.js';
 /** Memory a device needs beside its system for the session, its screens and a call handled locally; from memory, assumed. */
 const neededMB = (screens: number, offload: boolean, browser: boolean) => 700 + 150 * screens + (offload ? 900 : 0) + (browser ? 800 : 0);
 
+/** Less memory, in GB, than the local work needs. */
 export const memoryShort: FindingKind = {
   kind: 'memory short for the local work',
   bay: 'Endpoint',

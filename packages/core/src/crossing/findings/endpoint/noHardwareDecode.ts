@@ -2,6 +2,7 @@ import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { needsDecoder } from '../../../screens/index.js';
 
+/** No decoder of the endpoint takes the codec and chroma in use. */
 export const noHardwareDecode: FindingKind = {
   kind: 'no hardware decode for the stream in use',
   bay: 'Endpoint',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** A personal device where only managed ones are let in, or with less redirected. */
 export const personalDevice: FindingKind = {
   kind: 'personal device under a managed-only rule',
   bay: 'Endpoint',

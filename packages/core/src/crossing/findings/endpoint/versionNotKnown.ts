@@ -2,6 +2,7 @@ import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { versionFloor } from '../../ladder.js';
 
+/** A version floor counts and the client’s version is not known. */
 export const versionNotKnown: FindingKind = {
   kind: 'the client version is not known',
   bay: 'Endpoint',

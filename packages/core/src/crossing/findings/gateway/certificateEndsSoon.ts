@@ -5,6 +5,7 @@ import { dayMs } from '../../ladder.js';
 /** Warn this many days ahead; common practice, no source. */
 export const certificateAheadDays = 30;
 
+/** The gateway’s certificate ends within the days in which one has to act. */
 export const certificateEndsSoon: FindingKind = {
   kind: 'certificate ends soon',
   bay: 'Gateway',

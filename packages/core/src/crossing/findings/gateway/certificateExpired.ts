@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The gateway’s certificate is past its last day. */
 export const certificateExpired: FindingKind = {
   kind: 'certificate expired',
   bay: 'Gateway',

@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Nobody, or only managed devices, trust the gateway’s certificate. */
 export const certificateNotTrusted: FindingKind = {
   kind: 'certificate not trusted',
   bay: 'Gateway',

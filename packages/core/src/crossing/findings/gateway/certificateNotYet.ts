@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The gateway’s certificate is not valid yet. */
 export const certificateNotYet: FindingKind = {
   kind: 'certificate not yet valid',
   bay: 'Gateway',

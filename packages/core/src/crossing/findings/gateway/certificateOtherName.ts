@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** No name of the certificate covers the gateway’s address [RFC 6125 §6.4.3]. */
 export const certificateOtherName: FindingKind = {
   kind: 'certificate for another name',
   bay: 'Gateway',

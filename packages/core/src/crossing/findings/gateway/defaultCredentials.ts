@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Anybody may administer the gateway. */
 export const defaultCredentials: FindingKind = {
   kind: 'default credentials on the gateway',
   bay: 'Gateway',

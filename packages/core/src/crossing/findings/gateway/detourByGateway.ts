@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
+/** Traffic goes by the gateway although a direct path is shorter; ms each round trip. */
 export const detourByGateway: FindingKind = {
   kind: 'gateway where a direct path exists',
   bay: 'Gateway',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, mbit, type FindingKind } from '../../finding.js';
 
+/** The session has fewer than 24 bits of colour. */
 export const fewColours: FindingKind = {
   kind: 'connection with too few colours',
   bay: 'Gateway',

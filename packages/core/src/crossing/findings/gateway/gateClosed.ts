@@ -2,6 +2,7 @@ import { doing, noChange } from '../../../change/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 import { closedGate, editOfCondition } from '../../requirementFacts.js';
 
+/** A requirement set that lets people in is not met. */
 export const gateClosed: FindingKind = {
   kind: 'a condition for getting in is not met',
   bay: 'Gateway',

@@ -3,6 +3,7 @@ import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
+/** Another gateway would be nearer both ends; ms each round trip. */
 export const gatewayFar: FindingKind = {
   kind: 'gateway far from both ends',
   bay: 'Gateway',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The gateway does not pass the codec or the transport that is asked for. */
 export const gatewayLacks: FindingKind = {
   kind: 'gateway lacks a feature in use',
   bay: 'Gateway',

@@ -2,6 +2,7 @@ import { noChange } from '../../../change/index.js';
 import { guestEndMs, guestState } from '../../../access/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
+/** A guest’s access ends soon. */
 export const guestEndsSoon: FindingKind = {
   kind: 'a guest’s access ends soon',
   bay: 'Gateway',

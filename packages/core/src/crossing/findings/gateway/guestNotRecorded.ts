@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Nobody answers for a guest. */
 export const guestNotRecorded: FindingKind = {
   kind: 'a guest nobody answers for',
   bay: 'Gateway',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Client, gateway and pool have no security mode or TLS version in common. */
 export const noCommonSecurity: FindingKind = {
   kind: 'no common security mode',
   bay: 'Gateway',

@@ -2,6 +2,7 @@ import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { secondFactorNeedsS } from '../../ladder.js';
 
+/** The second factor takes longer than it is given, s. */
 export const secondFactorTooShort: FindingKind = {
   kind: 'second factor’s time-out shorter than the way',
   bay: 'Gateway',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, figure, plural, type FindingKind } from '../../finding.js';
 
+/** Too many sessions share the encoder of a card, macroblocks a second. */
 export const encoderShared: FindingKind = {
   kind: 'encoder shared by too many',
   bay: 'Host',

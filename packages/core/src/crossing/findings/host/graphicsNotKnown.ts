@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** 3D work on a host whose graphics are not known. */
 export const graphicsNotKnown: FindingKind = {
   kind: 'the graphics of the host are not known',
   bay: 'Host',

@@ -2,6 +2,7 @@ import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { brokenRung } from '../../../hosts/index.js';
 
+/** A rung of the graphics of the host is missing: 3D is drawn on the processor. */
 export const graphicsNotReady: FindingKind = {
   kind: 'graphics of the host not ready',
   bay: 'Host',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** The host has to wake first, s. */
 export const hostAsleep: FindingKind = {
   kind: 'the host is asleep',
   bay: 'Host',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Every host of the pool is off. */
 export const hostsOff: FindingKind = {
   kind: 'the hosts are switched off',
   bay: 'Host',

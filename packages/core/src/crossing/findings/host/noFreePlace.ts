@@ -1,6 +1,7 @@
 import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Every place of the pool is taken. */
 export const noFreePlace: FindingKind = {
   kind: 'no free place on the hosts',
   bay: 'Host',

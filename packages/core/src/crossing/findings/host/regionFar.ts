@@ -2,6 +2,7 @@ import { supposing } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
+/** The pool has hosts in a region that is nearer, ms each round trip. */
 export const regionFar: FindingKind = {
   kind: 'region far although a nearer one has the pool',
   bay: 'Host',

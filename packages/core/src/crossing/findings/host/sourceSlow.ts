@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** The host draws fewer frames a second than are wanted. */
 export const sourceSlow: FindingKind = {
   kind: 'frame source slower than the cap',
   bay: 'Host',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
+/** A round trip shorter than light needs for the distance, ms. */
 export const belowLight: FindingKind = {
   kind: 'delay below what light allows',
   bay: 'Link',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, mbit, ms, type FindingKind } from '../../finding.js';
 
+/** What is typed of the line differs from what was measured. */
 export const declaredContradicted: FindingKind = {
   kind: 'declared figure contradicted by measurement',
   bay: 'Link',

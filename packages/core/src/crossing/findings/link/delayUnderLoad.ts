@@ -5,6 +5,7 @@ import { cost, ms, type FindingKind } from '../../finding.js';
 export const addedDelayGrade = (addedMs: number): 'good' | 'fair' | 'poor' | 'very poor' =>
   addedMs <= 30 ? 'good' : addedMs <= 60 ? 'fair' : addedMs <= 200 ? 'poor' : 'very poor';
 
+/** Delay that a full line adds, ms. */
 export const delayUnderLoad: FindingKind = {
   kind: 'delay under load',
   bay: 'Link',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Round trips, rate or loss of the line are not known, and decide. */
 export const lineNotMeasured: FindingKind = {
   kind: 'the line is not known',
   bay: 'Link',

@@ -3,6 +3,7 @@ import { lineOf } from '../../line.js';
 import { cost, figure, mbit, plural, type FindingKind, type Proposal } from '../../finding.js';
 import { lineDefaults, peopleHeld } from '../../../link/index.js';
 
+/** The share of the line is below what the picture asks, Mbit/s. */
 export const lineTooNarrow: FindingKind = {
   kind: 'share of the line below the picture’s demand',
   bay: 'Link',

@@ -2,6 +2,7 @@ import { doing, fieldsTo, settingTo, supposing } from '../../../change/index.js'
 import { lineOf } from '../../line.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
+/** Loss holds TCP below what the picture asks, Mbit/s [RFC 5348]. */
 export const lossLimitsRate: FindingKind = {
   kind: 'loss limits the rate although the line is wide',
   bay: 'Link',

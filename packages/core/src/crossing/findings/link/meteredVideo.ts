@@ -4,6 +4,7 @@ import { cost, figure, type FindingKind } from '../../finding.js';
 /** Hours of video work in a month: 4 h on 20 days; assumed. */
 const hours = 80;
 
+/** Volume that video takes of a line paid by volume, GB a month. */
 export const meteredVideo: FindingKind = {
   kind: 'video on a metered line',
   bay: 'Link',

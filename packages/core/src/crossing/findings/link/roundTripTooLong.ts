@@ -3,6 +3,7 @@ import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
+/** The way is too long for the work, ms from key to pixel. */
 export const roundTripTooLong: FindingKind = {
   kind: 'round trip above the threshold for the work',
   bay: 'Link',

@@ -2,6 +2,7 @@ import { doing, settingTo, supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** UDP was tried and does not pass. */
 export const udpDoesNotPass: FindingKind = {
   kind: 'UDP does not pass',
   bay: 'Link',

@@ -2,6 +2,7 @@ import { doing, settingTo, supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
 import { cost, mbit, type FindingKind } from '../../finding.js';
 
+/** Camera and voice ask for more upwards than there is, Mbit/s. */
 export const uploadTooNarrow: FindingKind = {
   kind: 'upload too narrow for the camera',
   bay: 'Link',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** A measurement that was not taken where the person sits. */
 export const wrongVantage: FindingKind = {
   kind: 'measured from the wrong place',
   bay: 'Link',

@@ -5,6 +5,7 @@ import { cost, figure, type FindingKind } from '../../finding.js';
 const mostJitterMs = 20;
 const mostLossPercent = 1;
 
+/** Wi-Fi that delays (ms, P95 above the median) or loses (%). */
 export const unsteadyBeforeLine: FindingKind = {
   kind: 'jitter or loss before the line',
   bay: 'Local network',

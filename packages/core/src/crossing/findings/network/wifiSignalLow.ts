@@ -2,6 +2,7 @@ import { fieldsTo, supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { wifiSignal } from '../../../link/index.js';
 
+/** Wi-Fi signal below what voice and display want, dBm. */
 export const wifiSignalLow: FindingKind = {
   kind: 'Wi-Fi signal too low',
   bay: 'Local network',

@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Call media by way of the host though the endpoint could carry it; points of MOS. */
 export const callThroughHost: FindingKind = {
   kind: 'call media through the host although the endpoint could',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** A whole desktop opened for one app. */
 export const desktopForOneApp: FindingKind = {
   kind: 'full desktop where one app is used',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** Groups give several desktops, one has to be chosen each time. */
 export const desktopsClash: FindingKind = {
   kind: 'two groups give two desktops',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** No group of the person holds a publication of the resource. */
 export const notEntitled: FindingKind = {
   kind: 'not entitled',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** A profile that takes long to attach, s. */
 export const profileLarge: FindingKind = {
   kind: 'profile large or kept far from the host',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
+/** The publication is attached to no portal. */
 export const publicationUnattached: FindingKind = {
   kind: 'publication attached to no portal',
   bay: 'Workspace',

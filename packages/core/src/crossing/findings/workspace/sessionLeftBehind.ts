@@ -2,6 +2,7 @@ import { noChange } from '../../../change/index.js';
 import { byUse } from '../../../access/index.js';
 import { cost, plural, type FindingKind } from '../../finding.js';
 
+/** Sessions of the person left on other endpoints. */
 export const sessionLeftBehind: FindingKind = {
   kind: 'a session is left behind elsewhere',
   bay: 'Workspace',

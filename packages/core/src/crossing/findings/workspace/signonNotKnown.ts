@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** The assumed steps of the sign-on decide whether it is quick enough. */
 export const signonNotKnown: FindingKind = {
   kind: 'the sign-on times are not known',
   bay: 'Workspace',

@@ -1,6 +1,7 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** Longer until usable than the work wants, s. */
 export const slowToUsable: FindingKind = {
   kind: 'too long until it is usable',
   bay: 'Workspace',

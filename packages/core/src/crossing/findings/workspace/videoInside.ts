@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
+/** Video played in the session that the endpoint could play, Mbit/s. */
 export const videoInside: FindingKind = {
   kind: 'video played inside where the endpoint could',
   bay: 'Workspace',
