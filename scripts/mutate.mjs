@@ -27,7 +27,8 @@ function configOf(subject, tests) {
     maxTestRunnerReuse: 60,
     coverageAnalysis: 'perTest',
     mutate: [`packages/core/src/${subject}/**/*.ts`, '!**/*.test.ts', '!**/index.ts'],
-    ignorePatterns: ['apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
+    // the projects of jest.config.js would each run the tests once more
+    ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
     tempDirName: `.cache/mutate/sandbox-${subject}`,
     incremental: true,
     incrementalFile: `.cache/mutate/${subject}.json`,

@@ -1,6 +1,6 @@
 import { afterAll, expect, test } from '@jest/globals';
 import { execFile, fork, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -37,9 +37,60 @@ export const badge = defineKind({
 });
 `;
 
+/** A new setting: its entry in the catalogue. */
+const tray = `  'client.paperTray': {
+    subject: 'client',
+    label: 'Paper tray',
+    does: 'Sheets that a printer holds',
+    type: 'number',
+    unit: 'sheets',
+    min: 1,
+    max: 5000,
+    default: 250,
+    merge: 'nearest',
+    source: 'our default; common practice, no source',
+  },
+`;
+/** A new kind of finding, which uses it. */
+const paperLow = `import { doing, settingTo } from '../../../change/index.js';
+import { cost, type FindingKind } from '../../finding.js';
+
+/** A printer whose tray holds fewer than 100 sheets. */
+export const paperLow: FindingKind = {
+  kind: 'the paper tray is small',
+  bay: 'Desk',
+  weight: 'risk',
+  detect: ({ endpoint }, { settings }) =>
+    !endpoint.peripherals.includes('printer') || settings['client.paperTray'] >= 100
+      ? null
+      : {
+          text: \`The tray holds \${settings['client.paperTray']} sheets\`,
+          cost: cost.risk,
+          costText: 'paper',
+          sure: 'sure',
+          evidence: [{ source: 'declared', text: 'as it is set' }],
+          remedies: [{ text: 'Fill it', change: doing(settingTo('client.paperTray', 'endpoint', endpoint.id, 500)), ask: 'by hand' }],
+        },
+};
+`;
+/** A new stage with its screen. */
+const stage = `import type { Stage } from '../shell/stage.js';
+
+export const paperStage: Stage = {
+  menu: { name: 'Paper', to: '/paper', key: 'g z' },
+  routes: [{ path: 'paper', lazy: async () => ({ Component: (await import('./PaperPage.js')).PaperPage }) }],
+  shortcuts: [['z', 'Count the sheets']],
+  live: { results: ['paper'] },
+};
+`;
+const screen = `export function PaperPage() {
+  return <h1>Paper</h1>;
+}
+`;
+
 /** A copy of what is built, with the packages of this one. */
 function makeCopy(): void {
-  for (const part of ['packages/contracts', 'packages/core', 'apps/server'])
+  for (const part of ['packages/contracts', 'packages/core', 'apps/server', 'apps/web'])
     cpSync(join(root, part), join(copy, part), {
       recursive: true,
       filter: (path) => !/\/(node_modules|dist|\.cache|test)(\/|$)|\.test\.ts$|tsbuildinfo$/.test(path),
@@ -48,9 +99,25 @@ function makeCopy(): void {
   mkdirSync(join(copy, 'node_modules/@underpass'), { recursive: true });
   for (const name of readdirSync(join(root, 'node_modules')))
     if (!name.startsWith('.') && name !== '@underpass') symlinkSync(join(root, 'node_modules', name), join(copy, 'node_modules', name));
+  if (existsSync(join(root, 'apps/web/node_modules')))
+    symlinkSync(join(root, 'apps/web/node_modules'), join(copy, 'apps/web/node_modules'));
   symlinkSync(join(copy, 'packages/contracts'), join(copy, 'node_modules/@underpass/contracts'));
   symlinkSync(join(copy, 'packages/core'), join(copy, 'node_modules/@underpass/core'));
 }
+
+/** Puts something into a file of the copy, where what it is put in the place of stands once. */
+function addLine(file: string, where: string, what: string, first = ''): void {
+  const path = join(copy, file);
+  const text = readFileSync(path, 'utf8');
+  if (text.split(where).length !== 2) throw new Error(`${file} has not one “${where}”`);
+  writeFileSync(path, `${first && `${first}\n`}${text.replace(where, () => what)}`);
+}
+
+/** Runs a program of Node in a folder; what it told goes into the failure. */
+const node = (args: string[], cwd: string) =>
+  promisify(execFile)(process.execPath, args, { cwd, env: { ...process.env, NODE_OPTIONS: '' } }).catch((failure: { stdout: string }) => {
+    throw new Error(failure.stdout);
+  });
 
 const freePort = (): Promise<number> =>
   new Promise((resolve) => {
@@ -60,16 +127,40 @@ const freePort = (): Promise<number> =>
     });
   });
 
-test('a kind of object is its own file and one line: files, validation, lists, search, interface and model have it then', async () => {
+test('a kind of object, a setting, a finding and a stage are what the page on architecture says, and everything has them then', async () => {
   makeCopy();
   writeFileSync(join(copy, 'packages/contracts/src/kinds/badge.ts'), badge);
-  const index = join(copy, 'packages/contracts/src/kinds/index.ts');
-  const text = readFileSync(index, 'utf8');
-  writeFileSync(index, `import { badge } from './badge.js';\n${text.replace('  setting,\n}', '  badge,\n  setting,\n}')}`);
+  addLine('packages/contracts/src/kinds/index.ts', '  setting,\n}', '  badge,\n  setting,\n}', "import { badge } from './badge.js';");
+  // a setting is an entry and its use, a finding a file and a line
+  addLine('packages/core/src/settings/catalogue.ts', 'export const catalogue = {\n', `export const catalogue = {\n${tray}`);
+  writeFileSync(join(copy, 'packages/core/src/crossing/findings/desk/paperLow.ts'), paperLow);
+  addLine(
+    'packages/core/src/crossing/findings/index.ts',
+    '  peripheralNoWay,\n',
+    '  peripheralNoWay,\n  paperLow,\n',
+    "import { paperLow } from './desk/paperLow.js';",
+  );
+  // a screen is a stage's own folder and its line
+  mkdirSync(join(copy, 'apps/web/src/paper'));
+  writeFileSync(join(copy, 'apps/web/src/paper/stage.ts'), stage);
+  writeFileSync(join(copy, 'apps/web/src/paper/PaperPage.tsx'), screen);
+  addLine('apps/web/src/shell/stages.ts', ' signinStage]', ' signinStage, paperStage]', "import { paperStage } from '../paper/stage.js';");
   // nothing else has to be said for the whole to be right in its types
   const tsc = join(root, 'node_modules/typescript-7/bin/tsc');
   const projects = ['packages/contracts', 'packages/core', 'apps/server'].map((part) => join(copy, part, 'tsconfig.build.json'));
-  await promisify(execFile)(process.execPath, [tsc, '-b', ...projects], { cwd: copy, env: { ...process.env, NODE_OPTIONS: '' } });
+  await node([tsc, '-b', ...projects, join(copy, 'apps/web')], copy);
+  // menu, shortcuts, router and live queries have the stage
+  const vite = join(root, 'node_modules/vite/bin/vite.js');
+  await node(
+    [vite, 'build', '--ssr', 'src/shell/stages.ts', '--outDir', join(copy, 'stages'), '--logLevel', 'error'],
+    join(copy, 'apps/web'),
+  );
+  const asked =
+    "const { menu, stages, livesOn } = await import('./stages.js'); const { routes, shortcuts } = stages.at(-1); \
+    const { Component } = await routes[0].lazy(); \
+    console.log(JSON.stringify([menu.at(-1).name, shortcuts, livesOn('results').includes('paper'), Component().type]))";
+  const { stdout } = await node(['--input-type=module', '-e', asked], join(copy, 'stages'));
+  expect(JSON.parse(stdout)).toEqual(['Paper', [['z', 'Count the sheets']], true, 'h1']);
 
   const database = await makeDatabase();
   const port = await freePort();
@@ -129,6 +220,22 @@ test('a kind of object is its own file and one line: files, validation, lists, s
   }
   expect(job).toMatchObject({ state: 'rejected', result: { rejected: [{ file: 'badges.csv', line: 3, field: 'colour' }] } });
   for (const id of ['B3', 'B4']) await call(`estate/badge/${id}`, 'PUT', { id, name: id, person: 'P002' }, fresh);
+  // the setting is one like all others: known by the interface, faults told, and the finding computes with it
+  const trayOf = (value: number) => ({
+    change: { patches: [{ do: 'setting', key: 'client.paperTray', layer: 'organisation', target: '*', value }], hypotheses: [] },
+    summary: 'Trays',
+  });
+  expect((await call('changes', 'POST', trayOf(0))).status).toBe(422);
+  expect((await call('changes', 'POST', trayOf(20))).status).toBe(201);
+  const found = async () =>
+    (await call('crossings?kind=the%20paper%20tray%20is%20small')).body as { total: number; rows: { id: string }[] };
+  for (let i = 0; i < 100 && (await found()).total === 0; i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  const { total, rows } = await found();
+  expect(total).toBeGreaterThan(0);
+  const { view } = (await call(`crossings/${encodeURIComponent(String(rows[0]?.id))}`)).body as {
+    view: { findings: { kind: string; text: string }[] };
+  };
+  expect(view.findings.find(({ kind }) => kind === 'the paper tray is small')?.text).toBe('The tray holds 20 sheets');
   // what it finds wrong in the whole
   expect((await call('estate/badge/B9', 'PUT', { id: 'B9', name: 'x', person: 'P002' }, fresh)).body).toMatchObject({
     detail: expect.stringContaining('is the fourth badge'),
