@@ -5,11 +5,13 @@ test('from the Board to a measured crossing, a better setting, and back', async 
   await signIn(page);
   const heading = page.getByRole('heading', { level: 1 });
   await expect(heading).toContainText('of 393 people are not Clear');
-  const before = await heading.textContent();
+  const narrow = page.getByText(/^Too narrow for 2 screens of 2160p/).first();
+  const before = await narrow.textContent();
 
   // Board → the crossings behind a cell → one limited crossing
   await page
-    .getByRole('link', { name: /38 Limited/ })
+    .getByRole('row', { name: /Wexcombe/ })
+    .getByRole('link', { name: /Limited/ })
     .first()
     .click();
   await expect(page).toHaveURL(/area=Wexcombe/);
@@ -66,7 +68,7 @@ test('from the Board to a measured crossing, a better setting, and back', async 
 
   // the Board shows what was measured, and taken back the crossing is as the check left it
   await page.goto('/board');
-  await expect(heading).not.toHaveText(before ?? '');
+  await expect(narrow).not.toHaveText(before ?? '');
   await page.goto('/estate/changes');
   await page.getByRole('button', { name: 'Take it back' }).first().click();
   // the line at the foot says it, not an earlier entry of the list

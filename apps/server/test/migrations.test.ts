@@ -63,6 +63,7 @@ test('servers that start at the same moment on an empty database bring it to its
     'Doors1764200000000',
     'OneChange1764300000000',
     'Exports1764400000000',
+    'WhereTo1764500000000',
   ]);
   // and the last three can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];
@@ -86,6 +87,12 @@ test('servers that start at the same moment on an empty database bring it to its
     `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request)
      SELECT gen_random_uuid(), k, k, 'x', now(), 'done', '', 1, 1, '{}' FROM unnest('{import,export}'::text[]) k`,
   );
+  await one.undoLastMigration();
+  expect(
+    await one.query(
+      "SELECT column_name FROM information_schema.columns WHERE table_name = 'measurement' AND column_name IN ('target', 'medium')",
+    ),
+  ).toEqual([]);
   await one.undoLastMigration();
   expect(await one.query('SELECT kind FROM job')).toEqual([{ kind: 'import' }]);
   await one.undoLastMigration();

@@ -69,7 +69,7 @@ export const paperLow: FindingKind = {
           costText: 'paper',
           sure: 'sure',
           evidence: [{ source: 'declared', text: 'as it is set' }],
-          remedies: [{ text: 'Fill it', change: doing(settingTo('client.paperTray', 'endpoint', endpoint.id, 500)), ask: 'by hand' }],
+          remedies: () => [{ text: 'Fill it', change: doing(settingTo('client.paperTray', 'endpoint', endpoint.id, 500)), ask: 'by hand' }],
         },
 };
 `;

@@ -18,7 +18,7 @@ const plain = {
   },
   pool: { id: 'pool', name: 'Pool', gateway: 'gate', securityModes: ['tls', 'pre-session'] },
   host: { id: 'host', name: 'Host', pool: 'pool', region: 'near', power: 'on', places: 10, used: 2, drawMs: 8, encodeMs: 10 },
-  resource: { id: 'desk', name: 'Desk', kind: 'desktop', pool: 'pool', work: 'office', content: { text: 1 } },
+  resource: { id: 'desk', name: 'Desk', kind: 'desktop', pool: 'pool', work: 'office', content: { text: 1 }, profileMB: 0 },
   portal: { id: 'portal', name: 'Portal', gateway: 'gate', address: 'portal.example' },
   publication: { id: 'pub', name: 'Pub', pool: 'pool', kind: 'desktop', resources: ['desk'], portals: ['portal'] },
   group: { id: 'staff', name: 'Staff', rank: 1, publications: ['pub'] },
@@ -60,9 +60,17 @@ export interface Otherwise extends Partial<Record<keyof typeof plain, object>> {
   measured?: Measurement['figures'];
 }
 
+/** What is measured where a test does not say otherwise: the gateway was reached, and of 2000 datagrams none was lost. */
+export const reached: Measurement['figures'] = {
+  upMbps: 19,
+  datagrams: { passes: true, sent: 2000, lost: 0 },
+  addedDownMs: 0,
+  addedUpMs: 0,
+};
+
 /** The one crossing of the small estate, made as files are read. */
 export function small(otherwise: Otherwise = {}): CrossingFacts {
-  const { more = {}, settings = {}, measured } = otherwise;
+  const { more = {}, settings = {}, measured = reached } = otherwise;
   const estate = emptyEstate() as unknown as Record<string, unknown[]>;
   const put = (kind: ObjectKind, object: object) => void estate[kind]!.push(objectSchemas[kind].parse(JSON.parse(JSON.stringify(object))));
   for (const [kind, object] of Object.entries(plain) as [keyof typeof plain, object][]) put(kind, { ...object, ...otherwise[kind] });
@@ -79,6 +87,7 @@ export function small(otherwise: Otherwise = {}): CrossingFacts {
           vantage: 'desk',
           endpoint: 'e1',
           location: 'hall',
+          target: 'near',
           partial: false,
           figures: measured,
         },

@@ -6,6 +6,7 @@ import { Access1764100000000 } from './migrations/1764100000000-Access.js';
 import { Beginning1764000000000 } from './migrations/1764000000000-Beginning.js';
 import { Doors1764200000000 } from './migrations/1764200000000-Doors.js';
 import { Exports1764400000000 } from './migrations/1764400000000-Exports.js';
+import { WhereTo1764500000000 } from './migrations/1764500000000-WhereTo.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
 /** A connection that is ended by the database also while somebody holds it tells so to nobody but its user. */
@@ -20,7 +21,14 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
   type: 'postgres',
   url,
   entities,
-  migrations: [Beginning1764000000000, Access1764100000000, Doors1764200000000, OneChange1764300000000, Exports1764400000000],
+  migrations: [
+    Beginning1764000000000,
+    Access1764100000000,
+    Doors1764200000000,
+    OneChange1764300000000,
+    Exports1764400000000,
+    WhereTo1764500000000,
+  ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,
   extra: {

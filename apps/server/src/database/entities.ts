@@ -44,6 +44,8 @@ export class MeasurementRow {
   @Column('text', { nullable: true }) person!: string | null;
   @Column('text', { nullable: true }) endpoint!: string | null;
   @Column('text') location!: string;
+  @Column('text', { nullable: true }) target!: string | null;
+  @Column('text', { nullable: true }) medium!: string | null;
   @Column('boolean') partial!: boolean;
   @Column('text', { nullable: true }) note!: string | null;
   @Column('jsonb') figures!: Figures;

@@ -187,8 +187,8 @@ export class ChangeService {
       );
     for (const m of measurements)
       await manager.query(
-        `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, partial, note, figures, version)
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) ON CONFLICT DO NOTHING`,
+        `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, target, medium, partial, note, figures, version)
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) ON CONFLICT DO NOTHING`,
         [
           m.id,
           m.at,
@@ -198,6 +198,8 @@ export class ChangeService {
           m.person ?? null,
           m.endpoint ?? null,
           m.location,
+          m.target ?? null,
+          m.medium ?? null,
           m.partial,
           m.note ?? null,
           JSON.stringify(m.figures),

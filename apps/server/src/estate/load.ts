@@ -21,6 +21,8 @@ export interface MeasurementRecord {
   person: string | null;
   endpoint: string | null;
   location: string;
+  target: string | null;
+  medium: Measurement['medium'] | null;
   partial: boolean;
   note: string | null;
   figures: Measurement['figures'];
@@ -62,6 +64,8 @@ export const measurementOf = (row: MeasurementRecord): Measurement => ({
   ...(row.person ? { person: row.person } : {}),
   ...(row.endpoint ? { endpoint: row.endpoint } : {}),
   location: row.location,
+  ...(row.target ? { target: row.target } : {}),
+  ...(row.medium ? { medium: row.medium } : {}),
   partial: row.partial,
   ...(row.note ? { note: row.note } : {}),
   figures: row.figures,

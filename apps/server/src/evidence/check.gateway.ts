@@ -246,6 +246,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
     check.kept = true;
     const { link } = check;
     const person = link.person ? this.store.model.people.get(link.person)?.name : undefined;
+    const { organisation, endpoints } = this.store.model;
+    const medium = link.endpoint ? endpoints.get(link.endpoint)?.connection : undefined;
     const measurement: Measurement = {
       id: uuidV7(),
       at: new Date().toISOString(),
@@ -255,6 +257,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
       ...(link.endpoint ? { endpoint: link.endpoint } : {}),
       ...(link.person ? { person: link.person } : {}),
       location: link.location,
+      ...(organisation.checkRegion ? { target: organisation.checkRegion } : {}),
+      ...(medium ? { medium } : {}),
       partial: !check.done,
       ...(line ? { note: 'through the simulated line' } : {}),
       figures: check.figures,

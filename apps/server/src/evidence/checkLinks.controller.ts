@@ -61,6 +61,7 @@ export class CheckLinksController {
     const { where: body, read } = await this.reading.run('measurement', { bytes: bytesOf(bytes) });
     if (!this.store.find('location', body.location)) throw notFound('location', body.location);
     if (body.endpoint && !this.store.find('endpoint', body.endpoint)) throw notFound('endpoint', body.endpoint);
+    if (body.target && !this.store.find('region', body.target)) throw notFound('region', body.target);
     if (!read.ok)
       throw new ProblemError(422, 'Not valid', `${read.fault.place}: ${read.fault.problem}; ${read.fault.remedy}`, [
         { field: 'text', problem: `${read.fault.place}: ${read.fault.problem}` },
@@ -85,6 +86,8 @@ export class CheckLinksController {
       ...(body.endpoint ? { endpoint: body.endpoint } : {}),
       ...(body.person ? { person: body.person } : {}),
       location: body.location,
+      ...(body.target ? { target: body.target } : {}),
+      ...(body.medium ? { medium: body.medium } : {}),
       partial: false,
       figures: {
         ...(trips ? { roundTrips: trips } : {}),

@@ -39,7 +39,7 @@ export function LinkTest({
                 className={`border-b border-rule py-0.5 flex gap-2 ${step.state === 'broken' ? 'text-brick font-bold' : step.state === 'not reached' ? 'text-ink-3' : ''}`}
               >
                 <span className="flex-1">{step.name}</span>
-                {step.state === 'assumed' ? 'taken to pass' : step.state}
+                {step.state === 'assumed' ? 'taken to pass' : step.state === 'not known' ? 'may break' : step.state}
               </li>
             ))}
           </ol>

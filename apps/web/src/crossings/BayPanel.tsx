@@ -57,8 +57,8 @@ export function BayPanel({ view, section, bay, onClose }: { view: CrossingView; 
             title="Steps until it opens"
             rows={view.ladder.map((step) => ({
               name: step.name,
-              value: step.state === 'assumed' ? 'taken to pass' : step.state,
-              source: step.state === 'assumed' ? ('assumed' as const) : ('computed' as const),
+              value: step.state === 'assumed' ? 'taken to pass' : step.state === 'not known' ? 'may break, not known' : step.state,
+              source: step.state === 'assumed' || step.state === 'not known' ? ('assumed' as const) : ('computed' as const),
             }))}
           />
         )}

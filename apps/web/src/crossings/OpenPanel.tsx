@@ -24,7 +24,7 @@ export function OpenPanel({ id, between, view, change }: { id: string; between: 
             >
               <span>{step.name}</span>
               <span className="text-ink-3 font-normal">{step.bay}</span>
-              <span>{step.state === 'assumed' ? 'taken to pass' : step.state}</span>
+              <span>{step.state === 'assumed' ? 'taken to pass' : step.state === 'not known' ? 'may break' : step.state}</span>
             </li>
           ))}
         </ol>

@@ -113,7 +113,7 @@ export function Steps({ section, rule, column }: { section: Section; rule: (i: n
         seen.set(step.bay, n + 1);
         const count = section.steps.filter((other) => other.bay === step.bay).length;
         const x = rule(at) + (column * (n + 1)) / (count + 1);
-        const passed = step.state === 'passed' || step.state === 'assumed';
+        const passed = step.state === 'passed' || step.state === 'assumed' || step.state === 'not known';
         return (
           <g key={step.name}>
             <circle
@@ -123,8 +123,13 @@ export function Steps({ section, rule, column }: { section: Section; rule: (i: n
               fill={passed ? 'var(--paper)' : step.state === 'broken' ? 'var(--brick)' : 'var(--earth)'}
               stroke={passed ? 'var(--ink)' : step.state === 'broken' ? 'var(--brick)' : 'var(--ink-3)'}
               strokeWidth="1.4"
-              strokeDasharray={step.state === 'assumed' ? '2 1.4' : undefined}
+              strokeDasharray={step.state === 'assumed' || step.state === 'not known' ? '2 1.4' : undefined}
             />
+            {step.state === 'not known' && (
+              <text x={x} y={axis + 4} textAnchor="middle" fontSize="10" fontWeight="700" fill="var(--ink)">
+                ?
+              </text>
+            )}
             {step.state === 'broken' && (
               <text x={x} y={axis + 34} textAnchor="middle" fontSize="12.5" fontWeight="700" fill="var(--brick)">
                 {step.name}

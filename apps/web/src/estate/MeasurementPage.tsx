@@ -2,9 +2,12 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { Strip } from '../ui/Strip.js';
+import type { Named } from '@underpass/contracts';
+import { Pick } from '../ui/Pick.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useAction } from '../ui/useAction.js';
 
+const media = ['not told', 'wired', 'wifi'] as const;
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 
 interface KeptAs {
@@ -18,6 +21,8 @@ export function MeasurementPage() {
   const [vantage, setVantage] = useState<(typeof vantages)[number]>('desk');
   const [location, setLocation] = useState('');
   const [endpoint, setEndpoint] = useState('');
+  const [target, setTarget] = useState<Named | null>(null);
+  const [medium, setMedium] = useState<(typeof media)[number]>('not told');
   const { busy, fault, run } = useAction();
   const [done, setDone] = useState<KeptAs | null>(null);
   useTitle('Measurement');
@@ -29,6 +34,8 @@ export function MeasurementPage() {
           text,
           vantage,
           location: location.trim(),
+          ...(target ? { target: target.id } : {}),
+          ...(medium === 'not told' ? {} : { medium }),
           ...(endpoint.trim() ? { endpoint: endpoint.trim() } : {}),
         }),
       );
@@ -81,6 +88,21 @@ export function MeasurementPage() {
           value={endpoint}
           onChange={(event) => setEndpoint(event.target.value)}
           placeholder="id, where it is one device’s"
+        />
+        <label htmlFor="m-target" className="pt-1.5">
+          Measured to
+        </label>
+        <div>
+          <Pick id="m-target" kind="region" label="Measured to" value={target} onPick={setTarget} placeholder="the region it went to" />
+          <p className="text-ink-3 mt-0.5">Where it is not told, the figures may be of a nearer place, and count with that doubt.</p>
+        </div>
+        <span className="pt-1">Connected</span>
+        <Strip
+          label="Connected"
+          options={media}
+          value={medium}
+          onChange={setMedium}
+          words={{ 'not told': 'not known', wired: 'by cable', wifi: 'by Wi-Fi' }}
         />
         <label htmlFor="m-text" className="pt-1.5">
           Text

@@ -56,7 +56,7 @@ export function PeopleBar({
 /** The same counts as figures, with shape and accessible words. */
 export function CountRow({ counts }: { counts: Counts }) {
   return (
-    <span className="flex gap-1.5 text-[13px] leading-4">
+    <span className="flex flex-wrap gap-x-1.5 text-[13px] leading-4">
       {barOrder
         .filter((verdict) => counts[verdict] > 0)
         .map((verdict) => (

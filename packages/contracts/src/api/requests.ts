@@ -74,6 +74,8 @@ export const MeasurementRequest = z
     text: z.string().min(1).max(20_000_000),
     vantage: Vantage,
     location: Key,
+    target: Key.optional().describe('Region that was measured to'),
+    medium: z.enum(['wired', 'wifi']).optional(),
     endpoint: Key.optional(),
     person: Key.optional(),
   })

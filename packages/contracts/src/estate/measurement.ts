@@ -79,6 +79,13 @@ export const Measurement = z
     person: Key.optional(),
     endpoint: Key.optional(),
     location: Key,
+    target: Key.optional().describe(
+      'Region that was measured to; where it is not told, the way to the nearest gateway is taken to be meant',
+    ),
+    medium: z
+      .enum(['wired', 'wifi'])
+      .optional()
+      .describe('How the device was connected; where it is not told, as the endpoint is recorded'),
     partial: z.boolean().default(false),
     note: z.string().max(300).optional(),
     figures: Figures,

@@ -97,6 +97,7 @@ export const Gateway = z
     clientFloors: ClientFloors,
     securityModes: z.array(SecurityMode).min(1).max(10),
     tlsMinimum: z.enum(['1.2', '1.3']).default('1.2'),
+    tlsHighest: z.enum(['1.2', '1.3']).optional().describe('Highest TLS version it speaks'),
     udp: z.boolean().optional(),
     codecs: z.array(Codec).max(20).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
     usb: z.boolean().default(true),

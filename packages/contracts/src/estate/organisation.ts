@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Key } from './objects.js';
 import { SignonStep, WorkKind } from './words.js';
 
 export const Thresholds = z.strictObject({
@@ -6,6 +7,12 @@ export const Thresholds = z.strictObject({
   framesAtLeast: z.number().positive(),
   voiceMosAtLeast: z.number().min(1).max(4.5).optional(),
   usableWithinS: z.number().positive(),
+  lossAtMostPercent: z
+    .number()
+    .min(0)
+    .max(100)
+    .optional()
+    .describe('Above this loss a session breaks off again and again, whatever it shows'),
 });
 
 /** Which requests of a recorded sign-in belong to which step; a * stands for any text. The first rule that fits counts. */
@@ -25,6 +32,7 @@ export const Organisation = z
     helpDesk: z.string().max(120).optional().describe('Who receives field checks'),
     thresholds: z.partialRecord(WorkKind, Thresholds).default({}).describe('Replaces the shipped thresholds for a kind of work'),
     signonRules: z.array(SignonRule).max(100).optional().describe('Replaces the shipped rules that read a recorded sign-in'),
+    checkRegion: Key.optional().describe('Region where Underpass stands: what field checks measure to'),
     signInsPerDay: z.number().positive().max(50).optional().describe('Sign-ins of a person on a working day'),
     workingDays: z.number().int().min(1).max(366).optional().describe('Working days of a year'),
   })

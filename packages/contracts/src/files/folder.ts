@@ -47,6 +47,7 @@ export function readFolder(
   const present: ObjectKind[] = [];
   const lines: Partial<Record<ObjectKind, Map<string, number>>> = {};
   const ids = {} as Record<ObjectKind, Set<string>>;
+  const rows = new Map<ObjectKind, Placed<{ id: string }>[]>();
   const names = new Set<string>([...Object.values(folderFiles), measurementsFile]);
   for (const file of files.keys())
     if (/\.(csv|ya?ml)$/.test(file) && !names.has(file))
@@ -67,6 +68,11 @@ export function readFolder(
     const placed = withoutDuplicates(read(file, text, objectSchemas[kind], problems) as Placed<{ id: string }>[], problems);
     for (const { value } of placed) ids[kind].add(value.id);
     lines[kind] = new Map(placed.map(({ value, line }) => [value.id, line]));
+    rows.set(kind, placed);
+  }
+  // what refers to what is looked at once all is read: any file may refer to any other
+  for (const [kind, placed] of rows) {
+    const file = folderFiles[kind];
     const kept = placed.filter(({ value, lineAt }) => {
       const missing = referencesOf(kind, value).filter(({ to, id }) => !ids[to]?.has(id));
       for (const { field, to, id } of missing)
@@ -88,13 +94,16 @@ export function readFolder(
   const measurements =
     measured === undefined ? [] : withoutDuplicates(readTable(measurementsFile, measured, Measurement, problems), problems);
   const placed = measurements.filter(({ value, line }) => {
-    if (ids.location.has(value.location)) return true;
+    const [field, to, id]: [string, ObjectKind, string] = ids.location.has(value.location)
+      ? ['target', 'region', value.target ?? '']
+      : ['location', 'location', value.location];
+    if (id === '' || ids[to].has(id)) return true;
     problems.push({
       file: measurementsFile,
       line,
-      field: 'location',
-      problem: `no location has the id “${value.location}”`,
-      expected: 'an id that stands in locations.csv',
+      field,
+      problem: `no ${to} has the id “${id}”`,
+      expected: `an id that stands in ${folderFiles[to]}`,
     });
     return false;
   });

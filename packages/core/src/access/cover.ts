@@ -58,11 +58,11 @@ export function setCover(sets: readonly (readonly string[])[]): Cover {
     const gain = (set: number) => (original[set] as number[]).filter((e) => covered[e] === 0).length;
     const options = [...(inSets[rarest] as number[])].sort((a, b) => gain(b) - gain(a) || a - b);
     for (const set of options) {
-      for (const e of original[set] as number[]) (covered[e] as number)++;
+      for (const e of original[set] as number[]) covered[e] = (covered[e] as number) + 1;
       chosen.push(set);
       search();
       chosen.pop();
-      for (const e of original[set] as number[]) (covered[e] as number)--;
+      for (const e of original[set] as number[]) covered[e] = (covered[e] as number) - 1;
     }
   };
   search();

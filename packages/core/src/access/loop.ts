@@ -22,7 +22,7 @@ export function groupLoop(groups: readonly Pick<Group, 'id' | 'memberOf'>[]): st
         path.pop();
         next.pop();
       } else {
-        (next[next.length - 1] as number)++;
+        next[next.length - 1] = (next.at(-1) as number) + 1;
         if (onPath.has(parent)) return [...path.slice(path.indexOf(parent)), parent];
         if (!done.has(parent)) {
           path.push(parent);

@@ -16,6 +16,9 @@ export const doing = (...patches: Patch[]): Change => ({ patches, hypotheses: []
 /** A change that only supposes. */
 export const supposing = (...hypotheses: Hypothesis[]): Change => ({ patches: [], hypotheses });
 
+/** As if an object were otherwise: what somebody has to do out there, and no record makes true. */
+export const asIf = (kind: ObjectKind, id: string, set: Record<string, unknown>): Change => supposing({ suppose: 'object', kind, id, set });
+
 /** A setting at one place, where it replaces what stood there. */
 export const settingTo = (key: SettingKey, layer: Layer, target: string, value: SettingValue): Patch => ({
   do: 'setting',

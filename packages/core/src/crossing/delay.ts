@@ -20,10 +20,16 @@ export interface DelayPart {
 
 /** Key press to changed pixel, ms: the parts and their sums. */
 export interface Delay {
-  parts: DelayPart[];
+  /** Made where they are looked at. */
+  readonly parts: readonly DelayPart[];
+  /** On average in the busy hour. */
   value: number;
   low: number;
   high: number;
+  /** In the worst twentieth: with how far the way varies, and all that is sent again then. */
+  worst: { value: number; low: number; high: number };
+  /** While the line is idle: without what its load adds. */
+  idleMs: number;
   /** Parts of the detour by the gateway where a direct path is there. */
   detourMs: number;
 }
@@ -51,17 +57,65 @@ export function delayOf(
   way: Way,
   frames: Frames,
 ): Delay {
-  const parts: DelayPart[] = [];
   let value = 0;
   let low = 0;
   let high = 0;
-  const add = (name: string, bay: Bay, ms: number, source: DelayPart['source'], lowMs = ms, highMs = ms) => {
-    if (ms <= 0 && highMs <= 0) return;
-    parts.push({ name, bay, ms, lowMs, highMs, source });
+  const given: Budgeted = { facts, s, session, host, demand, way, frames };
+  const detourMs = budget(given, (_name, _bay, ms, _source, lowMs = ms, highMs = ms) => {
     value += ms;
     low += lowMs;
     high += highMs;
+  });
+  const { resentMs, resentWorstMs } = frames;
+  const worst = {
+    value: value + way.spreadMs.value + resentWorstMs.value - resentMs.value,
+    low: low + way.spreadMs.low + resentWorstMs.low - resentMs.low,
+    high: high + way.spreadMs.high + resentWorstMs.high - resentMs.high,
   };
+  return new Budget(given, value, low, high, worst, value - Math.max(0, way.busyMs.value), detourMs);
+}
+
+/** What the budget is made from. */
+interface Budgeted {
+  facts: CrossingFacts;
+  s: SettingValues;
+  session: Session;
+  host: Host | undefined;
+  demand: Demand;
+  way: Way;
+  frames: Frames;
+}
+type Add = (name: string, bay: Bay, ms: number, source: DelayPart['source'], lowMs?: number, highMs?: number) => void;
+
+/** The sums at once, the parts where somebody looks: a whole estate is evaluated without them. */
+class Budget implements Delay {
+  readonly #given: Budgeted;
+  #list: readonly DelayPart[] | null = null;
+
+  constructor(
+    given: Budgeted,
+    readonly value: number,
+    readonly low: number,
+    readonly high: number,
+    readonly worst: Delay['worst'],
+    readonly idleMs: number,
+    readonly detourMs: number,
+  ) {
+    this.#given = given;
+  }
+
+  get parts(): readonly DelayPart[] {
+    if (this.#list) return this.#list;
+    const list: DelayPart[] = [];
+    budget(this.#given, (name, bay, ms, source, lowMs = ms, highMs = ms) => {
+      if (ms > 0 || highMs > 0) list.push({ name, bay, ms, lowMs, highMs, source });
+    });
+    return (this.#list = list);
+  }
+}
+
+/** Adds part by part. @returns the detour by the gateway, ms */
+function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add: Add): number {
   const refresh = session.screens[0]?.refreshHz ?? 60;
   const screenKnown = session.screens[0]?.refreshHz != null;
   const screenSource = screenKnown
@@ -83,22 +137,35 @@ export function delayOf(
   add('local network', 'Local network', way.localMs.value, way.localMs.source, way.localMs.low, way.localMs.high);
   // The measured round trip starts at the endpoint: its idle local part is inside it already.
   add('round trip', 'Link', way.rtt.value, way.rtt.source, way.rtt.low, way.rtt.high);
-  const available = way.available?.value ?? null;
-  if (available !== null)
+  add('sent again after loss', 'Link', frames.resentMs.value, way.loss.source, frames.resentMs.low, frames.resentMs.high);
+  add('load of the line', 'Link', way.busyMs.value, way.busyMs.source, way.busyMs.low, way.busyMs.high);
+  const { available } = way;
+  if (available) {
+    const sending = (mbps: number) =>
+      Math.min(400, ((demand.meanMbps * frames.quality) / Math.max(1, frames.cap) / Math.max(0.001, mbps)) * 1000);
     add(
       'sending the changed area',
       'Link',
-      Math.min(400, ((demand.meanMbps * frames.quality) / Math.max(1, frames.cap) / available) * 1000),
-      way.available?.source === 'measured' ? 'measured' : 'computed',
+      sending(available.value),
+      available.source === 'measured' ? 'measured' : 'computed',
+      sending(available.high),
+      sending(available.low),
     );
+  }
   const { ms, detourMs } = pathToHost(facts, host, s['transport.gatewayBypass'] || !facts.location.inside);
   add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : 2, 'assumed');
-  add('way to the host', 'Gateway', ms, 'assumed');
+  // cables take detours: between two thirds and four thirds of what is usual
+  add('way to the host', 'Gateway', ms, 'assumed', ms > 1 ? (ms * 2) / 3 : ms, ms > 1 ? (ms * 4) / 3 : ms);
   const waitMs = 500 / Math.max(0.5, frames.value);
+  const soonestMs = 500 / Math.max(0.5, frames.high);
   // a frame rate that is not known at all would make the wait endless: below 2 frames it is broken anyhow
-  add('wait for the next frame', 'Host', waitMs, 'computed', waitMs, Math.max(waitMs, 500 / Math.max(2, frames.low)));
-  add('draw and capture', 'Host', frames.drawMs + 2, frames.drawAssumed ? 'assumed' : facts.hosts[0]?.reportedAt ? 'reported' : 'declared');
-  add('encode', 'Host', frames.encoding.ms, frames.encoding.assumed ? 'assumed' : 'reported');
+  add('wait for the next frame', 'Host', waitMs, 'computed', soonestMs, Math.max(waitMs, 500 / Math.max(2, frames.low)));
+  const told = host?.reportedAt ? 'reported' : 'declared';
+  const drawSpreadMs = frames.drawAssumed ? frames.drawMs / 2 : 0;
+  const draw = frames.drawMs + 2;
+  add('draw and capture', 'Host', draw, frames.drawAssumed ? 'assumed' : told, draw - drawSpreadMs, draw + drawSpreadMs);
+  const { ms: encodeMs, spreadMs: encodeSpreadMs, assumed: encodeAssumed } = frames.encoding;
+  add('encode', 'Host', encodeMs, encodeAssumed ? 'assumed' : told, encodeMs - encodeSpreadMs, encodeMs + encodeSpreadMs);
   add('application answers', 'Workspace', facts.resource.kind === 'app' ? 8 : 10, 'assumed');
-  return { parts, value, low, high, detourMs };
+  return detourMs;
 }

@@ -1,5 +1,6 @@
 import type { ContentClass } from '@underpass/contracts';
-import { pictureDemand, type Demand, type Stream } from '../picture/index.js';
+import { callMbps } from '../voice/index.js';
+import { pictureDemand, videoSourceMbps, type Demand, type Stream } from '../picture/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import { sessionOf, type Session, type SessionFacts } from './session.js';
@@ -48,12 +49,14 @@ function withoutVideo(mix: Mix): Mix {
 /** What the demand of a session depends on, besides the settings. */
 export type DemandFacts = SessionFacts & Pick<CrossingFacts, 'resource'>;
 
+/** Video is played on the endpoint instead of in the session. */
+const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean => s['media.videoOffload'] && endpoint.clientKind !== 'browser';
+
 /** Picture demand of a crossing's session. */
 export function demandOf(facts: DemandFacts, s: SettingValues, session: Session = sessionOf(facts, s)): Demand {
   const { activePixels, idlePixels, codec, chroma444 } = session;
-  const offloaded = s['media.videoOffload'] && facts.endpoint.clientKind !== 'browser';
   const content: Mix = facts.resource.content;
-  return remembered(offloaded ? withoutVideo(content) : content, {
+  return remembered(playsVideo(facts, s) ? withoutVideo(content) : content, {
     activePixels,
     idlePixels,
     fps: s['picture.frameCap'],
@@ -61,4 +64,50 @@ export function demandOf(facts: DemandFacts, s: SettingValues, session: Session 
     chroma444,
     colourDepth: s['picture.colourDepth'],
   });
+}
+
+/** Camera picture by height, Mbit/s, H.264 at 30 frames a second; from memory, assumed. */
+const cameraMbps = (heightPx: number): number => (heightPx <= 360 ? 0.6 : heightPx <= 720 ? 1.5 : 3);
+/** Input, acknowledgements and the rest of what every session sends, Mbit/s; from memory, assumed. */
+const inputMbps = 0.05;
+
+/** What a session sends: input, and voice and camera where the work has them. @returns Mbit/s */
+export const upDemandOf = ({ resource, endpoint }: DemandFacts, s: SettingValues): number =>
+  inputMbps +
+  (resource.calls ? callMbps : 0) +
+  (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
+
+/** What a session puts on its line: its picture, what is played beside it, and what it sends. */
+export interface DemandOnLine {
+  meanMbps: number;
+  sdMbps: number;
+  /** Busiest twentieth of the time, picture and what is played beside it. */
+  downP95Mbps: number;
+  /** Video that is played on the endpoint, at its source's rate: mean, and in the busiest twentieth of the time. */
+  besideMbps: number;
+  besideP95Mbps: number;
+  upMbps: number;
+}
+
+/** What a session puts on its line. @param demand its picture, where that is known already */
+export function lineDemandOf(facts: DemandFacts, s: SettingValues, session?: Session, demand = demandOf(facts, s, session)): DemandOnLine {
+  const { video = 0, 'page-video': page = 0 } = facts.resource.content;
+  const upMbps = upDemandOf(facts, s);
+  const { meanMbps, sdMbps, p95Mbps } = demand;
+  if (video + page === 0 || !playsVideo(facts, s))
+    return { meanMbps, sdMbps, downP95Mbps: p95Mbps, besideMbps: 0, besideP95Mbps: 0, upMbps };
+  const { activePixels } = session ?? sessionOf(facts, s);
+  const [full, small] = [videoSourceMbps(activePixels, true), videoSourceMbps(activePixels, false)];
+  const besideMbps = video * full + page * small;
+  const fullPart = Math.min(video, 0.05);
+  const besideP95Mbps = (fullPart * full + Math.min(page, 0.05 - fullPart) * small) / 0.05;
+  const squares = video * full * full + page * small * small;
+  return {
+    meanMbps: meanMbps + besideMbps,
+    sdMbps: Math.sqrt(sdMbps * sdMbps + Math.max(0, squares - besideMbps * besideMbps)),
+    downP95Mbps: p95Mbps + besideP95Mbps,
+    besideMbps,
+    besideP95Mbps,
+    upMbps,
+  };
 }

@@ -1,7 +1,7 @@
-import type { Bay, ClientKind, Endpoint, PeripheralKind } from '@underpass/contracts';
-import { portFit, type PortFit } from '../screens/index.js';
+import type { Bay, ClientKind, PeripheralKind } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
+import { portFits } from './ports.js';
 import type { Session } from './session.js';
 
 /** What keeps something on the desk from the session, or narrows it. */
@@ -51,6 +51,8 @@ export interface DeskItem {
   carriedAs: 'session' | 'channel' | 'raw USB' | 'local only' | 'not allowed' | 'not known';
   /** Why it does not work, or not wholly; null where there is nothing to say. In words: `deskWhy`. */
   because: DeskReason | null;
+  /** It does not work because it is meant not to: by a setting or a rule about data. That is no fault. */
+  meant: boolean;
   screen: number | undefined;
   peripheral: PeripheralKind | undefined;
 }
@@ -63,15 +65,6 @@ const peripheralWords: Record<PeripheralKind, string> = {
   scanner: 'Scanner',
   storage: 'Storage stick',
 };
-
-/** The screens' ports, worked out once per endpoint: they do not change with the settings. */
-const fits = new WeakMap<Endpoint, (PortFit | null)[]>();
-/** Whether each screen of an endpoint passes its port; null for a screen whose port is not known. */
-export function portFits(endpoint: Endpoint): (PortFit | null)[] {
-  let known = fits.get(endpoint);
-  if (!known) fits.set(endpoint, (known = (endpoint.screens ?? []).map((screen) => (screen.port ? portFit(screen, screen.port) : null))));
-  return known;
-}
 
 const screenNames = Array.from({ length: 16 }, (_, i) => `Screen ${i + 1}`);
 
@@ -86,7 +79,8 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
     because: DeskReason | null,
     screen?: number,
     peripheral?: PeripheralKind,
-  ) => items.push({ name, works, carriedAs, because, screen, peripheral });
+    meant = false,
+  ) => items.push({ name, works, carriedAs, because, meant, screen, peripheral });
   const { native } = session;
   if (!native) add('Screens', null, 'not known', { code: 'screens not known' });
   else {
@@ -96,16 +90,21 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
       const fit = ports[i];
       if (i >= session.screens.length) {
         const code = { setting: 'fewer by setting', pixels: 'too many pixels', client: 'too many screens' } as const;
-        // leaving a screen out by a setting is a choice, not a fault
-        add(name, session.leftBecause === 'setting', 'local only', { code: code[session.leftBecause ?? 'client'] }, i);
-      } else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', { code: 'port too small' }, i);
+        const because = { code: code[session.leftBecause ?? 'client'] };
+        add(name, false, 'local only', because, i, undefined, session.leftBecause === 'setting');
+      } else if (i === 0 && session.shrunk) add(name, false, 'session', { code: 'too many pixels' }, i);
+      else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', { code: 'port too small' }, i);
       else add(name, true, 'session', fit && !fit.fits ? { code: 'port slow', highestHz: fit.highestHz } : null, i);
     }
   }
   const limited = endpoint.ownership === 'personal' && s['security.personalDevices'] === 'limited';
   for (const peripheral of endpoint.peripherals) {
     const name = peripheralWords[peripheral];
-    const no = (because: DeskReason) => add(name, false, 'not allowed', because, undefined, peripheral);
+    // that data does not leave by a stick is what the rule is for; a headset or a reader is wanted for the work
+    const no = (because: DeskReason) => {
+      const meant = peripheral === 'storage' && because.code !== 'client cannot';
+      add(name, false, 'not allowed', because, undefined, peripheral, meant);
+    };
     if (!session.limits.carries.includes(peripheral)) no({ code: 'client cannot', clientKind: endpoint.clientKind });
     else if (!s['redirection.devices'].includes(peripheral)) no({ code: 'rules forbid' });
     else if (limited && peripheral === 'storage') no({ code: 'personal device' });

@@ -1,5 +1,6 @@
 import type { CrossingFigures } from './figures.js';
 import { figure } from './finding.js';
+import { shippedLossAtMostPercent, worstDelayFactor } from './thresholds.js';
 
 /** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */
 export interface Effect {
@@ -13,26 +14,99 @@ export interface Effect {
 const rank = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
 const heard = (f: CrossingFigures) => (f.voice.counts ? (f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint) : null);
 
-/** How far a crossing is from what is wanted, on the scale of the findings' costs; lower is better. */
+const over = (value: number, limit: number) => Math.max(0, value / limit - 1);
+
+/**
+ * What makes up the burden, with the reason of each weight: on the scale of the findings' costs, so that what is worst there is worst
+ * here. Common practice, no source. The small weights let a change that only goes the right way be told from one that does nothing.
+ */
+export const burdenTable: readonly { of: string; because: string; points: (f: CrossingFigures) => number }[] = [
+  {
+    of: 'does not open',
+    because: 'nothing else counts until it does; each step nearer is worth something',
+    points: (f) => (f.broken ? 1000 + 20 * f.ladder.filter((step) => step.state === 'not reached').length : 0),
+  },
+  { of: 'verdict', because: 'what is told of the crossing comes before any single figure', points: (f) => rank[f.verdict] * 40 },
+  {
+    of: 'things on the desk that do not work',
+    because: 'a screen or device is as good as not there; the third costs as much as the first',
+    points: (f) => 100 * Math.min(3, f.desk.filter((item) => item.works === false && !item.meant).length),
+  },
+  {
+    of: 'screens left out by a setting',
+    because: 'a choice, but of two ways that do as much the one with more screens',
+    points: (f) => 3 * f.desk.filter((item) => item.works === false && item.meant).length,
+  },
+  {
+    of: 'delay',
+    because: 'twice the threshold is as bad as no picture',
+    points: (f) => 200 * Math.min(2, over(f.delay.value, f.wanted.keyToPixelMs)),
+  },
+  {
+    of: 'worst twentieth',
+    because: 'it is felt, but seldom',
+    points: (f) => 100 * Math.min(2, over(f.delay.worst.value, f.wanted.keyToPixelMs * worstDelayFactor)),
+  },
+  {
+    of: 'frames',
+    because: 'no frame at all is as bad as twice the delay',
+    points: (f) => 200 * Math.max(0, 1 - f.frames.value / f.wanted.framesAtLeast),
+  },
+  {
+    of: 'voice',
+    because: 'two points of MOS are as bad as no frames',
+    points: (f) => {
+      const mos = heard(f);
+      return mos && f.wanted.voiceMosAtLeast ? 100 * Math.max(0, f.wanted.voiceMosAtLeast - mos.mos) : 0;
+    },
+  },
+  {
+    of: 'sending',
+    because: 'a camera or voice that others do not get is half a device',
+    points: (f) => (f.way.availableUp ? 100 * Math.max(0, 1 - f.way.availableUp.value / f.upNeededMbps) : 0),
+  },
+  {
+    of: 'loss',
+    because: 'above what a session stands it breaks off; below, it is in frames and delay already',
+    points: (f) => 50 * Math.min(2, over(f.way.loss.value, f.wanted.lossAtMostPercent ?? shippedLossAtMostPercent)),
+  },
+  {
+    of: 'time until usable',
+    because: 'paid once a sign-in, not at each key',
+    points: (f) => 20 * over(f.timeline.totalS, f.wanted.usableWithinS),
+  },
+  { of: 'facts not known', because: 'each one is a doubt less', points: (f) => 2 * new Set(f.missing).size },
+  { of: 'every 100 ms', because: 'shorter is better below the threshold too', points: (f) => f.delay.value / 100 },
+  { of: 'every 20 s until usable', because: 'sooner is better below the threshold too', points: (f) => f.timeline.totalS / 20 },
+  { of: 'every two points of voice', because: 'clearer is better above the threshold too', points: (f) => -(heard(f)?.mos ?? 0) / 2 },
+  { of: 'every 20 Mbit/s asked', because: 'what is not asked is there for others', points: (f) => Math.max(0, f.onLine.downP95Mbps) / 20 },
+  {
+    of: 'TCP',
+    because: 'it suffers from the first loss, which nobody may have met yet',
+    points: (f) => (f.session.transport === 'tcp' ? 1 : 0),
+  },
+  {
+    of: 'screens below their own refresh',
+    because: 'a port that is too slow is seen wherever something moves',
+    points: (f) => f.desk.filter((item) => item.because?.code === 'port slow').length * 5,
+  },
+  { of: 'sharpness', because: 'less of the screen’s own pixels is less to read', points: (f) => -f.session.resolutionShare },
+  { of: 'several scales', because: 'text has the wrong size on some screen', points: (f) => (f.session.mixedScales ? 10 : 0) },
+];
+
+/** How far a crossing is from what is wanted, on the scale of the findings' costs; lower is better. See `burdenTable`. */
 export function burden(f: CrossingFigures): number {
-  const over = (value: number, limit: number) => Math.max(0, value / limit - 1);
-  const mos = heard(f);
-  const dark = f.desk.filter((item) => item.works === false).length;
-  return (
-    (f.broken ? 1000 + 20 * f.ladder.filter((step) => step.state === 'not reached').length : 0) +
-    500 * Math.min(3, dark) * 0.2 +
-    rank[f.verdict] * 40 +
-    200 * Math.min(2, over(f.delay.value, f.wanted.keyToPixelMs)) +
-    200 * Math.max(0, 1 - f.frames.value / f.wanted.framesAtLeast) +
-    (mos && f.wanted.voiceMosAtLeast ? 100 * Math.max(0, f.wanted.voiceMosAtLeast - mos.mos) : 0) +
-    20 * over(f.timeline.totalS, f.wanted.usableWithinS) +
-    f.delay.value / 100 +
-    f.timeline.totalS / 20 -
-    (mos?.mos ?? 0) / 2 +
-    Math.max(0, f.demand.p95Mbps) / 20 -
-    f.session.resolutionShare +
-    (f.session.mixedScales ? 10 : 0)
-  );
+  let points = 0;
+  for (const row of burdenTable) points += row.points(f);
+  return points;
+}
+
+// several changes are held against the same figures
+const burdens = new WeakMap<CrossingFigures, number>();
+function burdenBefore(f: CrossingFigures): number {
+  let known = burdens.get(f);
+  if (known === undefined) burdens.set(f, (known = burden(f)));
+  return known;
 }
 
 /** What a change does, told in the figures it moves. */
@@ -56,8 +130,11 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
   if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05)))
     parts.push(`asks for ${figure(after.demand.p95Mbps)} Mbit/s instead of ${figure(before.demand.p95Mbps)}`);
   if (before.session.mixedScales && !after.session.mixedScales) parts.push('text has one size on all screens');
+  if (before.session.transport !== after.session.transport) parts.push(`over ${after.session.transport.toUpperCase()}`);
+  if (before.way.availableUp && after.way.availableUp && moved(before.way.availableUp.value, after.way.availableUp.value, 0.1))
+    parts.push(`${figure(after.way.availableUp.value)} Mbit/s upwards instead of ${figure(before.way.availableUp.value)}`);
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
-  const gain = burden(before) - burden(after);
+  const gain = burdenBefore(before) - burden(after);
   const becomes = after.verdict;
   const words = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
   const turns = becomes === before.verdict ? '' : `becomes ${words[becomes]}`;

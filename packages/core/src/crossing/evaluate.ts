@@ -3,8 +3,8 @@ import type { SettingValues } from '../settings/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
-import { computeFigures, type CrossingFigures } from './figures.js';
-import type { EvidenceLine, FindingKind } from './finding.js';
+import { computeFigures, type Aspect, type CrossingFigures } from './figures.js';
+import type { EvidenceLine, FindingKind, Found } from './finding.js';
 import { findingKinds } from './findings/index.js';
 
 /** A change that helps against a finding, with its computed effect. */
@@ -49,7 +49,7 @@ const order = ({ effect, change, applicable }: Remedy): number =>
   effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.patches.every((patch) => patch.do === 'setting') ? 0 : 1) : 50;
 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
-  const remedies = proposals.remedies.map((proposal): Remedy => {
+  const remedies = proposals.remedies().map((proposal): Remedy => {
     const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change);
     if (!after) return { text: proposal.text, change: proposal.change, applicable: false, effect: null, effectText: proposal.ask ?? '' };
     const effect = effectOf(before, after);
@@ -67,22 +67,59 @@ function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: Re
     .sort((a, b) => order(a) - order(b) || (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
 }
 
+/** A finding as it stands on this crossing. */
+interface Met {
+  kind: FindingKind;
+  found: Found;
+  weight: FindingKind['weight'];
+}
+
+/**
+ * Everything found on a crossing. What a kind that limits finds where nothing is short is told as a risk; what is short and explained
+ * by nothing is told by the kind that stands for the rest.
+ */
+function detect(facts: CrossingFacts, figures: CrossingFigures): Met[] {
+  const met: Met[] = [];
+  const explained: Partial<Record<Aspect, true>> = {};
+  const { aspects } = figures;
+  const look = (kind: FindingKind) => {
+    const found = kind.detect(facts, figures);
+    if (!found) return;
+    let { weight } = kind;
+    if (weight === 'limited') {
+      const short = (found.limits ?? kind.limits ?? []).filter((aspect) => aspects[aspect] === 'limited');
+      if (short.length === 0) weight = 'risk';
+      for (const aspect of short) explained[aspect] = true;
+    }
+    met.push({ kind, found, weight });
+  };
+  for (const kind of plainKinds) look(kind);
+  // each of these says why it does not open, or what is not known and decides
+  if (figures.broken !== null) for (const kind of blockingKinds) look(kind);
+  if (figures.missing.length > 0) for (const kind of doubtingKinds) look(kind);
+  if (figures.broken === null)
+    for (const kind of restKinds) if (kind.limits?.some((aspect) => aspects[aspect] === 'limited' && !explained[aspect])) look(kind);
+  return met;
+}
+const restKinds = findingKinds.filter(({ rest }) => rest);
+const blockingKinds = findingKinds.filter(({ weight }) => weight === 'blocked');
+const doubtingKinds = findingKinds.filter(({ weight }) => weight === 'unknown');
+const plainKinds = findingKinds.filter(({ weight, rest }) => !rest && weight !== 'blocked' && weight !== 'unknown');
+
 /**
  * Evaluates one crossing: the figures, and the findings in order of what they cost, each remedy with its effect computed by
  * evaluating again with the change. Pure and deterministic.
  */
 export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues): Evaluation {
   const figures = computeFigures(facts, settings);
-  const found: { finding: Finding; explains: readonly string[] }[] = [];
-  for (const { kind, bay, weight, explains, detect } of findingKinds) {
-    const result = detect(facts, figures);
-    if (!result) continue;
+  const found = detect(facts, figures).map(({ kind: { kind, bay, explains }, found: result, weight }) => {
     const { text, cost, costText, sure, evidence } = result;
-    found.push({
-      finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies: remediesOf(facts, figures, result), consequences: [] },
+    const remedies = remediesOf(facts, figures, result);
+    return {
+      finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies, consequences: [] as string[] },
       explains: explains ?? [],
-    });
-  }
+    };
+  });
   found.sort((a, b) => b.finding.cost - a.finding.cost);
   const told = new Set<string>();
   if (found.length > 1)
@@ -117,20 +154,16 @@ export interface Summary {
 /** The summary of one crossing. A tenth of the work of evaluateCrossing: no remedy is tried. */
 export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues): Summary {
   const f = computeFigures(facts, settings);
-  const found: { kind: string; cost: number }[] = [];
+  const met = detect(facts, f);
   let bay: Bay | null = null;
   let dearest = -1;
-  for (const kind of findingKinds) {
-    const result = kind.detect(facts, f);
-    if (!result) continue;
-    found.push({ kind: kind.kind, cost: result.cost });
-    if (kind.weight !== 'risk' && result.cost > dearest) {
-      dearest = result.cost;
+  for (const { kind, found, weight } of met)
+    if (weight !== 'risk' && found.cost > dearest) {
+      dearest = found.cost;
       bay = kind.bay;
     }
-  }
-  if (found.length > 1) found.sort((a, b) => b.cost - a.cost);
-  const kinds = found.map(({ kind }) => kind);
+  if (met.length > 1) met.sort((a, b) => b.found.cost - a.found.cost);
+  const kinds = met.map(({ kind }) => kind.kind);
   const heard = f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint;
   return {
     verdict: f.verdict,

@@ -26,8 +26,14 @@ export type SessionElsewhere = OpenSession & { resourceName: string };
 export interface OtherDemand {
   count: number;
   activeShare: number;
+  /** The interval of the share, where nobody typed it. */
+  activeLow: number;
+  activeHigh: number;
   meanMbps: number;
   sdMbps: number;
+  /** What they send: voice, camera, input. */
+  upMeanMbps: number;
+  upSdMbps: number;
 }
 
 /** Everything the evaluation of one crossing looks at. Parts are shared between crossings and never changed. */
@@ -68,6 +74,8 @@ export interface CrossingFacts {
   /** Steps of the sign-on that were timed. */
   timed: Taken<SignonTimes> | undefined;
   others: OtherDemand;
+  /** The person has a session of this resource, here or elsewhere: it holds its place already. */
+  hasSession: boolean;
   /** The instant the evaluation is for, ms since 1970. */
   atMs: number;
 }

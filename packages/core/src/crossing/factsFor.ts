@@ -55,6 +55,7 @@ const inOrder = <T extends { id: string }>(objects: ReadonlyMap<string, T>): rea
 /** Facts of crossings, read from the estate at an instant; and from the estate as it would be after a change. */
 export class FactsReader {
   private readonly tallies = new Map<string, LineTally>();
+  private readonly others = new Map<string, OtherDemand>();
   private readonly afters = new Map<string, FactsReader>();
   private readonly estate: CrossingFacts['estate'];
   private readonly settled: Map<string, SettingValues>;
@@ -125,8 +126,20 @@ export class FactsReader {
 
   /** What the other people at a location ask of its line, from the demand of everybody's crossings there. */
   othersAt(locationId: string): OtherDemand {
-    const location = this.model.locations.get(locationId);
-    return location && !location.ownLines ? othersOf(this.tallyAt(locationId), location) : alone;
+    let known = this.others.get(locationId);
+    if (!known) {
+      const location = this.model.locations.get(locationId);
+      const { under } = this;
+      if (!location || location.ownLines) known = alone;
+      else {
+        const tally = this.tallyAt(locationId);
+        // who asks the same is the same object, so that what was worked out for it is not worked out again
+        const isAsUnder = under?.model.locations.get(locationId) === location && under.tallyAt(locationId) === tally;
+        known = isAsUnder && under ? under.othersAt(locationId) : othersOf(tally, location);
+      }
+      this.others.set(locationId, known);
+    }
+    return known;
   }
 
   private endpointOf({ endpoint }: CrossingRef): Endpoint | undefined {
@@ -213,6 +226,7 @@ export class FactsReader {
       evidence: this.evidenceFor(seat, gatewayRegion),
       timed: this.timedOf(seat),
       others,
+      hasSession: model.sessionsOf.get(person.id)?.some((session) => session.resource === resource.id) ?? false,
       atMs: this.atMs,
     };
   }
@@ -262,7 +276,7 @@ export class FactsReader {
     const { supposed } = this.model;
     if (supposed.size === 0) return evidence;
     const [line, own] = [supposed.get(`location/${seat.location.id}`), supposed.get(`endpoint/${seat.endpoint.id}`)];
-    return line || own ? suppose(evidence, [...(line ?? []), ...(own ?? [])]) : evidence;
+    return line || own ? suppose(evidence, [...(line ?? []), ...(own ?? [])], farEnd.id) : evidence;
   }
 
   /** Crossings whose demand may be another one than under this reader. */

@@ -4,16 +4,16 @@ import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
 import type { SettingValues } from '../settings/index.js';
 import { signonTimeline, type SignonFacts, type Timeline } from '../signon/index.js';
-import { callMbps, voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
+import { voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
 import { delayOf, type Delay } from './delay.js';
 import { deskOf, type DeskItem } from './desk.js';
-import { demandOf } from './demandOf.js';
+import { demandOf, lineDemandOf, type DemandOnLine } from './demandOf.js';
 import { settingsOf, type CrossingFacts } from './facts.js';
 import { framesOf, type Frames } from './frames.js';
-import { ladderOf, type Step } from './ladder.js';
+import { ladderOf, type Step, type StepDoubt } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
 import { signonFactsOf } from './signonFacts.js';
-import { thresholdsFor } from './thresholds.js';
+import { shippedLossAtMostPercent, thresholdsFor, worstDelayFactor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
 /** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
@@ -25,7 +25,7 @@ export interface VoiceFigure {
 }
 /** A call on both ways it may take, and the one it takes. */
 export interface Voice {
-  /** null where loss or delay is not known. */
+  /** null where the work holds no calls. */
   host: VoiceFigure | null;
   endpoint: VoiceFigure | null;
   carried: 'host' | 'endpoint';
@@ -41,7 +41,21 @@ export interface Question {
 }
 /** A fact that is not known and decides. */
 export type Missing =
-  'round trips' | 'line rate' | 'loss' | 'decoders' | 'screens' | 'graphics of the host' | 'sign-on times' | 'host figures';
+  | 'round trips'
+  | 'line rate'
+  | 'rate upwards'
+  | 'loss'
+  | 'people at once'
+  | 'Wi-Fi signal'
+  | 'decoders'
+  | 'screens'
+  | 'graphics of the host'
+  | 'sign-on times'
+  | 'host figures'
+  | StepDoubt;
+
+/** What a crossing is measured by beside whether it opens: a verdict each, with the whole interval. */
+export type Aspect = 'delay' | 'sticking' | 'frames' | 'loss' | 'voice' | 'sending' | 'usable' | 'desk';
 
 /** All figures of one crossing: numbers only, no findings. The fast part, done again for every remedy. */
 export interface CrossingFigures {
@@ -51,6 +65,8 @@ export interface CrossingFigures {
   way: Way;
   host: Host | undefined;
   demand: Demand;
+  /** What the session puts on the line beside and with its picture. */
+  onLine: DemandOnLine;
   frames: Frames;
   delay: Delay;
   voice: Voice;
@@ -66,11 +82,9 @@ export interface CrossingFigures {
   feel: Question;
   works: Question;
   verdict: Verdict;
+  aspects: Record<Aspect, Verdict>;
   missing: Missing[];
 }
-
-/** Camera picture by height, Mbit/s, H.264 at 30 frames a second; from memory, assumed. */
-const cameraMbps = (heightPx: number): number => (heightPx <= 360 ? 0.6 : heightPx <= 720 ? 1.5 : 3);
 
 /** Profile over the data centre's own network or between regions; assumed. */
 function profileMbps(facts: CrossingFacts, host: Host | undefined): number {
@@ -84,112 +98,183 @@ function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Sess
   const carried = s['media.callOffload'] && facts.endpoint.clientKind !== 'browser' ? 'endpoint' : 'host';
   const counts = facts.resource.calls;
   if (!counts) return { host: null, endpoint: null, carried, counts };
-  if (!way.loss) return { host: null, endpoint: null, carried, counts };
   const jitterMs = way.jitterMs ?? 2;
-  const at = (f: typeof voiceThroughHost, rttMs: number, lossPercent: number) =>
-    f({ rttMs, jitterMs, lossPercent, transport: session.transport });
+  const wifi = facts.endpoint.connection === 'wifi';
+  const { rtt, busyMs, spreadMs, localMs, loss } = way;
+  const { transport } = session;
   const figure = (f: typeof voiceThroughHost): VoiceFigure => {
-    const { mos, r } = at(f, way.rtt.value, way.loss?.value ?? 0);
-    return { mos, r, low: at(f, way.rtt.high, way.loss?.high ?? 0).mos, high: at(f, way.rtt.low, way.loss?.low ?? 0).mos };
+    const at = (rttMs: number, spread: number, lossPercent: number) => f({ rttMs, jitterMs, spreadMs: spread, lossPercent, transport });
+    const { mos, r } = at(rtt.value + 2 * busyMs.value, spreadMs.value + (wifi ? localMs.value : 0), loss.value);
+    const low = at(rtt.high + 2 * busyMs.high, spreadMs.high + (wifi ? localMs.high : 0), loss.high).mos;
+    const high = at(rtt.low + 2 * busyMs.low, spreadMs.low + (wifi ? localMs.low : 0), loss.low).mos;
+    return { mos, r, low: Math.min(mos, low), high: Math.max(mos, high) };
   };
   return { host: figure(voiceThroughHost), endpoint: figure(voiceOnEndpoint), carried, counts };
 }
 
-const atMost = (figure: { value: number; low: number; high: number }, limit: number): Verdict =>
+const atMost = (figure: { low: number; high: number }, limit: number): Verdict =>
   figure.low > limit ? 'limited' : figure.high <= limit ? 'clear' : 'unknown';
 
 const worse: Record<Verdict, number> = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
 /** The worse of two verdicts: Blocked, then Limited, then Unknown, then Clear. @example ("clear", "unknown") is "unknown" */
 export const worstVerdict = (a: Verdict, b: Verdict): Verdict => (worse[b] > worse[a] ? b : a);
 
-/** Measured evidence with a narrow interval settles a threshold by its value: the interval then says how sure, not whether. */
-function feelOf(f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted'>, missing: Missing[]): Question {
-  const { delay, frames, voice, way, wanted } = f;
+const atLeast = (figure: { low: number; high: number }, limit: number): Verdict =>
+  figure.high < limit ? 'limited' : figure.low >= limit ? 'clear' : 'unknown';
+
+const framesBay: Record<Frames['limiter'], Bay> = {
+  'frame cap': 'Host',
+  screen: 'Desk',
+  'host drawing': 'Host',
+  'host encoding': 'Host',
+  decoding: 'Endpoint',
+  'browser drawing': 'Endpoint',
+  line: 'Link',
+  loss: 'Link',
+  'unsteady way': 'Link',
+};
+/** What has to be found out where frames are in doubt, and where it lies. */
+const doubtBay: Record<NonNullable<Frames['missing']>, { bay: Bay; fact: Missing }> = {
+  decoders: { bay: 'Endpoint', fact: 'decoders' },
+  'graphics of the host': { bay: 'Host', fact: 'graphics of the host' },
+  'host figures': { bay: 'Host', fact: 'host figures' },
+  'line rate': { bay: 'Link', fact: 'line rate' },
+  loss: { bay: 'Link', fact: 'loss' },
+  'people at once': { bay: 'Link', fact: 'people at once' },
+  'Wi-Fi signal': { bay: 'Local network', fact: 'Wi-Fi signal' },
+  line: { bay: 'Link', fact: 'round trips' },
+};
+
+/** The part of the delay whose interval is widest: what would settle the delay if it were known. */
+function doubtOfDelay({ parts }: Delay, way: Way, frames: Frames): Missing {
+  let widest = { doubt: 0, name: '' };
+  for (const { name, lowMs, highMs } of parts) if (highMs - lowMs > widest.doubt) widest = { doubt: highMs - lowMs, name };
+  switch (widest.name) {
+    case 'sent again after loss':
+      return 'loss';
+    case 'sending the changed area':
+      return way.available && way.down ? 'people at once' : 'line rate';
+    case 'decode':
+      return 'decoders';
+    case 'wait for the next frame':
+      return doubtBay[frames.missing ?? 'host figures'].fact;
+    case 'draw and capture':
+    case 'encode':
+    case 'way to the host':
+      return 'host figures';
+    default:
+      return 'round trips';
+  }
+}
+
+/** The bay that takes most of the delay. */
+function bayOfDelay({ parts }: Delay): Bay {
+  const byBay: Partial<Record<Bay, number>> = {};
+  let most: Bay = 'Link';
+  for (const { bay, ms } of parts) {
+    const sum = (byBay[bay] ?? 0) + ms;
+    byBay[bay] = sum;
+    if (sum > (byBay[most] ?? 0)) most = bay;
+  }
+  return most;
+}
+
+/** How it feels: delay, frames and voice against what the work wants, each with its whole interval. */
+function feelOf(
+  f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted' | 'upNeededMbps'>,
+  missing: Missing[],
+  aspects: CrossingFigures['aspects'],
+): Question {
+  const { delay, frames, voice, way, wanted, upNeededMbps } = f;
   let verdict: Verdict = 'clear';
   let bay: Bay = 'Link';
-  const consider = (next: Verdict, where: Bay) => {
+  const consider = (aspect: Aspect, next: Verdict, where: Bay) => {
+    aspects[aspect] = next;
     const combined = worstVerdict(verdict, next);
     if (combined !== verdict) bay = where;
     verdict = combined;
   };
   const delayVerdict = atMost(delay, wanted.keyToPixelMs);
-  if (delayVerdict === 'unknown') missing.push(way.rttKnown ? 'host figures' : 'round trips');
-  consider(delayVerdict, 'Link');
-  const framesWanted = Math.min(wanted.framesAtLeast, frames.cap);
-  const framesVerdict: Verdict = frames.high < framesWanted - 0.05 ? 'limited' : frames.low >= framesWanted - 0.05 ? 'clear' : 'unknown';
-  const framesBay: Record<Frames['limiter'], Bay> = {
-    'frame cap': 'Host',
-    screen: 'Desk',
-    'host drawing': 'Host',
-    'host encoding': 'Host',
-    decoding: 'Endpoint',
-    'browser drawing': 'Endpoint',
-    line: 'Link',
-  };
-  if (framesVerdict === 'unknown' && frames.missing) missing.push(frames.missing);
-  consider(
-    frames.cap < wanted.framesAtLeast ? worstVerdict(framesVerdict, 'limited') : framesVerdict,
-    framesVerdict === 'unknown'
-      ? frames.missing === 'decoders'
-        ? 'Endpoint'
-        : frames.missing === 'line rate'
-          ? 'Link'
-          : 'Host'
-      : framesBay[frames.limiter],
-  );
+  if (delayVerdict === 'unknown') missing.push(doubtOfDelay(delay, way, frames));
+  consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : bayOfDelay(delay));
+  // what is too slow on average is told as that
+  const stickingVerdict = delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor);
+  if (stickingVerdict === 'unknown')
+    missing.push(way.lossKnown && delay.high > wanted.keyToPixelMs ? doubtOfDelay(delay, way, frames) : 'loss');
+  consider('sticking', stickingVerdict, 'Link');
+  // a cap below what the work wants is short by itself, whatever else is known
+  const framesVerdict = atLeast(frames, Math.min(wanted.framesAtLeast, frames.cap) - 0.05);
+  const doubt = framesVerdict === 'unknown' ? doubtBay[frames.missing ?? 'line'] : null;
+  if (doubt) missing.push(doubt.fact);
+  consider('frames', frames.cap < wanted.framesAtLeast ? 'limited' : framesVerdict, doubt?.bay ?? framesBay[frames.limiter]);
+  const lossVerdict = atMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent);
+  if (lossVerdict === 'unknown') missing.push('loss');
+  consider('loss', lossVerdict, 'Link');
   if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
     const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
-    const voiceVerdict: Verdict = !heard
-      ? 'unknown'
-      : heard.high < wanted.voiceMosAtLeast
-        ? 'limited'
-        : heard.low >= wanted.voiceMosAtLeast
-          ? 'clear'
-          : heard.mos >= wanted.voiceMosAtLeast
-            ? 'unknown'
-            : 'limited';
-    if (voiceVerdict === 'unknown') missing.push('loss');
-    consider(voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
+    const voiceVerdict = heard ? atLeast(heard, wanted.voiceMosAtLeast) : 'unknown';
+    if (voiceVerdict === 'unknown') missing.push(way.lossKnown ? 'round trips' : 'loss');
+    consider('voice', voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
+  }
+  if (upNeededMbps >= leastSendingMbps) {
+    const upVerdict: Verdict = way.availableUp ? atLeast(way.availableUp, upNeededMbps) : 'unknown';
+    if (upVerdict === 'unknown') missing.push(way.availableUp ? 'people at once' : 'rate upwards');
+    consider('sending', upVerdict, 'Link');
   }
   return { verdict, bay };
 }
 
+/** Input alone, which every line carries, Mbit/s; what sends more than this wants to be carried. */
+const leastSendingMbps = 0.1;
+
 /** Evaluates the numbers of one crossing. `settings` may be given where they are resolved already. */
 export function computeFigures(facts: CrossingFacts, settings?: SettingValues): CrossingFigures {
   const s = settings ?? settingsOf(facts);
-  const { resource, endpoint } = facts;
+  const { resource } = facts;
   const wanted = thresholdsFor(facts.estate.organisation, resource.work);
   const session = sessionOf(facts, s);
   const host = chooseHost(facts.pool, facts.hosts);
   const demand = demandOf(facts, s, session);
-  const way = wayOf(facts, s, session);
+  const onLine = lineDemandOf(facts, s, session, demand);
+  const way = wayOf(facts, s, session, onLine);
   const frames = framesOf(facts, s, session, host, demand, way);
   const delay = delayOf(facts, s, session, host, demand, way, frames);
   const voice = voiceOf(facts, s, way, session);
-  const upNeededMbps =
-    0.05 +
-    (resource.calls ? callMbps : 0) +
-    (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
+  const upNeededMbps = onLine.upMbps;
   const signon = signonFactsOf(facts, s, { way, host, demand, profileMbps: profileMbps(facts, host) });
   const timeline = signonTimeline(signon);
   const ladder = ladderOf(facts, s, way, host, session.limits.preSession);
-  const broken = ladder.find((step) => step.state === 'broken') ?? null;
+  const { broken, doubted } = ladder;
   const desk = deskOf(facts, s, session);
-  const missing: Missing[] = [];
-  const open: Question = broken ? { verdict: 'blocked', bay: broken.bay } : { verdict: 'clear', bay: 'Gateway' };
-  const feel = feelOf({ delay, frames, voice, way, wanted }, missing);
-  const usableVerdict = atMost({ value: timeline.totalS, low: timeline.lowS, high: timeline.highS }, wanted.usableWithinS);
+  const missing: Missing[] = broken ? [] : ladder.doubts;
+  const open: Question = broken
+    ? { verdict: 'blocked', bay: broken.bay }
+    : doubted
+      ? { verdict: 'unknown', bay: doubted.bay }
+      : { verdict: 'clear', bay: 'Gateway' };
+  const aspects: CrossingFigures['aspects'] = {
+    delay: 'clear',
+    sticking: 'clear',
+    frames: 'clear',
+    loss: 'clear',
+    voice: 'clear',
+    sending: 'clear',
+    usable: 'clear',
+    desk: 'clear',
+  };
+  const feel = feelOf({ delay, frames, voice, way, wanted, upNeededMbps }, missing, aspects);
+  const usableVerdict = atMost({ low: timeline.lowS, high: timeline.highS }, wanted.usableWithinS);
   if (usableVerdict === 'unknown') missing.push(way.rttKnown ? 'sign-on times' : 'round trips');
   const longest = timeline.steps.reduce<Timeline['steps'][number] | null>(
     (most, step) => (most && most.seconds >= step.seconds ? most : step),
     null,
   );
   const usable: Question = { verdict: usableVerdict, bay: longest?.bay ?? 'Gateway' };
-  const notWorking = desk.some((item) => item.works === false);
+  const notWorking = desk.some((item) => item.works === false && !item.meant);
   const notKnown = desk.some((item) => item.works === null);
   if (notKnown) missing.push('screens');
   const works: Question = { verdict: notWorking ? 'limited' : notKnown ? 'unknown' : 'clear', bay: 'Desk' };
-  const verdict = broken ? 'blocked' : worstVerdict(worstVerdict(feel.verdict, usable.verdict), works.verdict);
+  const verdict = broken ? 'blocked' : worstVerdict(worstVerdict(open.verdict, feel.verdict), worstVerdict(usable.verdict, works.verdict));
   return {
     settings: s,
     wanted,
@@ -202,7 +287,8 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     voice,
     signon,
     timeline,
-    ladder,
+    ladder: ladder.steps,
+    onLine,
     broken,
     desk,
     upNeededMbps,
@@ -211,6 +297,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     feel,
     works,
     verdict,
-    missing,
+    aspects,
+    missing: missing.length > 1 ? [...new Set(missing)] : missing,
   };
 }

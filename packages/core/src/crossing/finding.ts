@@ -1,7 +1,7 @@
 import type { Bay, Change } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from './facts.js';
-import type { CrossingFigures } from './figures.js';
+import type { Aspect, CrossingFigures } from './figures.js';
 
 /** A fact beneath a finding, with where it comes from. */
 export interface EvidenceLine {
@@ -26,7 +26,10 @@ export interface Found {
   costText: string;
   sure: 'sure' | 'likely' | 'rests on an assumption';
   evidence: EvidenceLine[];
-  remedies: Proposal[];
+  /** What might help, thought of only where it is looked at. */
+  remedies: () => Proposal[];
+  /** What it holds back on this crossing, where that is not all that its kind may; nothing: it is told as a risk. */
+  limits?: readonly Aspect[];
 }
 
 /** A kind of finding: when it is there and what might help. Registered in `findings/index.ts`. */
@@ -35,6 +38,10 @@ export interface FindingKind {
   bay: Bay;
   /** How bad it is for the person: it decides the verdict shown beside it. */
   weight: 'blocked' | 'limited' | 'unknown' | 'risk';
+  /** What it may hold back, for a kind that limits. */
+  limits?: readonly Aspect[];
+  /** Told only where an aspect is short and nothing else says why. */
+  rest?: true;
   /** Kinds that are told beneath this one where both are there: the same root cause is told once. */
   explains?: readonly string[];
   detect: (facts: CrossingFacts, figures: CrossingFigures) => Found | null;
@@ -46,6 +53,11 @@ export const cost = {
   device: 500,
   /** Below a threshold, in proportion to how far: share is 0 (just) to 1 (nothing left). */
   short: (share: number): number => 200 + 200 * Math.min(1, Math.max(0, share)),
+  /** Too few frames: in proportion, and a picture that stands still is as bad as a screen that is not there and more. */
+  frames: (frames: number, wanted: number): number => {
+    const share = Math.min(1, Math.max(0.05, 1 - frames / wanted));
+    return frames < wanted ? 200 + 200 * share + 1600 * Math.max(0, share - 0.75) : 35;
+  },
   waiting: (seconds: number): number => Math.min(150, 60 + seconds),
   risk: 20,
   notKnown: 5,

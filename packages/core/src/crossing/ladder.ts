@@ -41,12 +41,29 @@ export type BreakReason =
 export interface Step {
   name: StepName;
   bay: Bay;
-  state: 'passed' | 'broken' | 'not reached' | 'assumed';
+  /** `not known`: it may break, and nobody knows; `assumed`: taken to pass, since nothing known of it could break it. */
+  state: 'passed' | 'broken' | 'not reached' | 'not known' | 'assumed';
   reason: BreakReason | null;
 }
 
-/** Time a person and the line need for the second factor: 10 s to read and type it (common practice) and 4 round trips, s. */
-export const secondFactorNeedsS = (rttMs: number): number => 10 + (4 * rttMs) / 1000 + (rttMs > 300 ? 3 : 0);
+/** What has to be known for a step that may break. */
+export type StepDoubt =
+  | 'client version'
+  | 'reach of the gateway'
+  | 'certificate'
+  | 'TLS of the gateway'
+  | 'second factor time'
+  | 'power of the hosts'
+  | 'places of the hosts';
+
+/** Time a person takes to read and type a code, s; common practice, no source: the interval is what is not ruled out. */
+export const secondFactorPersonS = { value: 10, low: 6, high: 20 } as const;
+/** Time a person and the line need for the second factor: the person's, and 4 round trips, s. */
+export const secondFactorNeedsS = (rtt: { value: number; low: number; high: number }): { value: number; low: number; high: number } => ({
+  value: secondFactorPersonS.value + (4 * rtt.value) / 1000,
+  low: secondFactorPersonS.low + (4 * rtt.low) / 1000,
+  high: secondFactorPersonS.high + (4 * rtt.high) / 1000,
+});
 
 const days = new Map<string, number>();
 /** Day as ms since 1970, remembered, since the same few dates are read for every crossing. */
@@ -86,40 +103,57 @@ export function versionFloor(facts: CrossingFacts, s: SettingValues): { version:
   return floor;
 }
 
+/** Highest TLS version of a gateway; undefined where nobody told. One that asks for 1.3 at least speaks it. */
+export const highestTls = ({ tlsHighest, tlsMinimum }: Gateway): '1.2' | '1.3' | undefined =>
+  tlsHighest ?? (tlsMinimum === '1.3' ? '1.3' : undefined);
+
 function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boolean): boolean {
   const client = canPreSession ? ['pre-session', 'tls'] : ['tls'];
   const asked = s['security.preSession'] ? client.filter((mode) => mode === 'pre-session') : client;
-  const tls = s['security.tlsMinimum'] <= facts.gateway.tlsMinimum || facts.gateway.tlsMinimum === '1.2';
   return (
-    tls &&
+    s['security.tlsMinimum'] <= (highestTls(facts.gateway) ?? '1.3') &&
     asked.some((mode) => facts.pool.securityModes.includes(mode as 'tls')) &&
     facts.gateway.securityModes.some((mode) => asked.includes(mode))
   );
 }
 
-const passed = new Map<StepName, Step>();
-const taken = new Map<StepName, Step>();
-const notReached = new Map<StepName, Step>();
+type Quiet = Exclude<Step['state'], 'broken'>;
+const quietSteps = new Map<Quiet, Map<StepName, Step>>();
 /** A step without a reason, the same object each time. */
-function quiet(name: StepName, bay: Bay, state: 'passed' | 'not reached' | 'assumed'): Step {
-  const byState = state === 'passed' ? passed : state === 'assumed' ? taken : notReached;
-  let known = byState.get(name);
-  if (!known) byState.set(name, (known = { name, bay, state, reason: null }));
+function quiet(name: StepName, bay: Bay, state: Quiet): Step {
+  let byName = quietSteps.get(state);
+  if (!byName) quietSteps.set(state, (byName = new Map()));
+  let known = byName.get(name);
+  if (!known) byName.set(name, (known = { name, bay, state, reason: null }));
   return known;
 }
 
+/** The ladder, and what has to be known for the steps that may break. */
+export interface Ladder {
+  steps: Step[];
+  /** The first step that breaks. */
+  broken: Step | null;
+  /** Where none breaks, the first that may. */
+  doubted: Step | null;
+  doubts: StepDoubt[];
+}
+
 /** The ladder of steps in the order they happen; the first broken one is the answer, later ones are "not reached". */
-export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host: Host | undefined, canPreSession: boolean): Step[] {
-  const { endpoint, gateway, pool } = facts;
+export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host: Host | undefined, canPreSession: boolean): Ladder {
+  const { endpoint, gateway, pool, evidence } = facts;
   const steps: Step[] = [];
-  let broken = false;
-  const step = (name: StepName, bay: Bay, reason: BreakReason | null, isAssumed = false) => {
-    steps.push(
-      reason && !broken
-        ? { name, bay, state: 'broken', reason }
-        : quiet(name, bay, broken ? 'not reached' : isAssumed ? 'assumed' : 'passed'),
-    );
-    broken ||= reason !== null;
+  const doubts: StepDoubt[] = [];
+  let broken: Step | null = null;
+  let doubted: Step | null = null;
+  const step = (name: StepName, bay: Bay, reason: BreakReason | null, doubt: StepDoubt | null = null, isAssumed = false) => {
+    if (broken) steps.push(quiet(name, bay, 'not reached'));
+    else if (reason) steps.push((broken = { name, bay, state: 'broken', reason }));
+    else {
+      if (doubt && !doubts.includes(doubt)) doubts.push(doubt);
+      const next = quiet(name, bay, doubt ? 'not known' : isAssumed ? 'assumed' : 'passed');
+      if (doubt) doubted ??= next;
+      steps.push(next);
+    }
   };
   step('entitled', 'Workspace', facts.entitled ? null : 'not entitled');
   step('publication visible', 'Workspace', facts.portal ? null : 'publication unattached');
@@ -131,36 +165,45 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
     'client accepted',
     'Endpoint',
     personal ? 'personal device refused' : tooOld ? 'client too old' : null,
-    floor !== null && version === undefined,
+    floor !== null && version === undefined ? 'client version' : null,
   );
-  const reached = facts.evidence.roundTrips !== undefined;
-  step('name resolves', 'Local network', null, !reached);
-  step('port reachable', 'Link', null, !reached);
+  // whatever was measured from the desk, timed or left open went through name and port
+  const reached =
+    evidence.roundTrips ?? evidence.datagrams ?? evidence.downMbps ?? evidence.upMbps ?? evidence.addedDownMs ?? facts.timed ?? null;
+  const unreached = reached === null && !facts.hasSession ? 'reach of the gateway' : null;
+  step('name resolves', 'Local network', null, unreached);
+  step('port reachable', 'Link', null, unreached);
+  const trust = s['security.certificateTrust'];
   step(
     'certificate trusted',
     'Gateway',
-    certificateFault(gateway, s['security.certificateTrust'], facts.atMs, endpoint.ownership === 'managed'),
-    !gateway.certificate,
+    certificateFault(gateway, trust, facts.atMs, endpoint.ownership === 'managed'),
+    gateway.certificate || trust === 'warn' ? null : 'certificate',
   );
-  step('security negotiated', 'Gateway', negotiates(facts, s, canPreSession) ? null : 'no common security mode');
+  step(
+    'security negotiated',
+    'Gateway',
+    negotiates(facts, s, canPreSession) ? null : 'no common security mode',
+    s['security.tlsMinimum'] > '1.2' && highestTls(gateway) === undefined ? 'TLS of the gateway' : null,
+  );
   const timeoutS = s['security.secondFactorTimeoutS'];
+  const needs = gateway.secondFactor ? secondFactorNeedsS(way.rtt) : null;
+  const tooSlow = needs !== null && needs.low > timeoutS;
   step(
     'signed in',
     'Gateway',
-    gateway.secondFactor && secondFactorNeedsS(way.rtt.value) > timeoutS
-      ? 'second factor too slow'
-      : closedGate(facts, s, host)
-        ? 'gate closed'
-        : null,
+    tooSlow ? 'second factor too slow' : closedGate(facts, s, host) ? 'gate closed' : null,
+    needs !== null && needs.high > timeoutS ? 'second factor time' : null,
   );
-  const noPlace = !host || (host.used ?? 0) >= host.places;
+  // whoever has a session there already takes it up again, and needs no place
+  const full = !host || (!facts.hasSession && host.used !== undefined && host.used >= host.places);
   step(
     'host ready',
     'Host',
-    noPlace ? 'no free place' : host.power === 'off' ? 'hosts off' : null,
-    host?.used === undefined || host.power === undefined,
+    full ? 'no free place' : host.power === 'off' ? 'hosts off' : null,
+    host?.power === undefined ? 'power of the hosts' : host.used === undefined && !facts.hasSession ? 'places of the hosts' : null,
   );
-  step('session created', 'Host', null, true);
-  step('profile attached', 'Workspace', null, true);
-  return steps;
+  step('session created', 'Host', null, null, true);
+  step('profile attached', 'Workspace', null, null, true);
+  return { steps, broken, doubted: broken ? null : doubted, doubts };
 }

@@ -2,6 +2,7 @@ import type { Codec } from '@underpass/contracts';
 import { clientLimits, macroblocks, type ClientLimits } from '../screens/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
+import { portFits } from './ports.js';
 
 /** A screen as it has its pixels, and as the session fills it; sizes in px, refresh in Hz. */
 export interface SessionScreen {
@@ -22,6 +23,8 @@ export interface Session {
   /** Screens that stay dark because of a limit. */
   left: number;
   leftBecause: 'client' | 'pixels' | 'setting' | null;
+  /** The first screen has more pixels than the client takes, and is shown smaller. */
+  shrunk: boolean;
   activePixels: number;
   idlePixels: number;
   macroblocks: number;
@@ -31,6 +34,8 @@ export interface Session {
   chroma444: boolean;
   transport: 'udp' | 'tcp';
   transportBecause: 'setting' | 'udp does not pass' | 'gateway' | null;
+  /** Over UDP as far as is known; whether it passes, nobody tried. */
+  mayBeTcp: boolean;
   /** Linear part of the native size that is sent, 0 to 1, of the worst screen. */
   resolutionShare: number;
   /** Screens of different scales in a session that takes one: text has the wrong size on some. */
@@ -57,9 +62,11 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
   let pixels = 0;
   let leftBecause: Session['leftBecause'] = null;
   let resolutionShare = 1;
+  let shrunk = false;
+  const ports = evidence.screens ? [] : portFits(endpoint);
   for (const screen of all) {
     if (screens.length >= wanted) {
-      leftBecause ??= 'setting';
+      leftBecause = 'setting';
       break;
     }
     if (screens.length >= limits.screens) {
@@ -79,18 +86,26 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
       widthPx = Math.round((widthPx * factor) / 2) * 2;
       heightPx = Math.round((heightPx * factor) / 2) * 2;
     }
-    if (pixels + widthPx * heightPx > limits.pixels && screens.length > 0) {
+    if (pixels + widthPx * heightPx > limits.pixels) {
       leftBecause = 'pixels';
-      break;
+      if (screens.length > 0) break;
+      // one screen there always is: as large as the client takes
+      const factor = Math.sqrt(limits.pixels / (widthPx * heightPx));
+      widthPx = Math.floor((widthPx * factor) / 2) * 2;
+      heightPx = Math.floor((heightPx * factor) / 2) * 2;
+      shrunk = true;
     }
     pixels += widthPx * heightPx;
     resolutionShare = Math.min(resolutionShare, Math.max(heightPx, widthPx) / Math.max(screen.heightPx, screen.widthPx));
+    // what its port does not carry falls to what it does; a screen that was measured says itself what it shows
+    const fit = ports[screens.length];
+    const refreshHz = fit && !fit.fits && fit.highestHz > 0 ? fit.highestHz : (screen.refreshHz ?? null);
     screens.push({
       nativeWidthPx: screen.widthPx,
       nativeHeightPx: screen.heightPx,
       widthPx,
       heightPx,
-      refreshHz: screen.refreshHz ?? null,
+      refreshHz,
       scale: screen.scale,
     });
   }
@@ -112,6 +127,7 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
     screens,
     left: all.length - screens.length,
     leftBecause,
+    shrunk,
     activePixels,
     idlePixels: pixels - activePixels,
     macroblocks: blocks,
@@ -120,6 +136,7 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
     chroma444: s['picture.chroma'] === '4:4:4',
     transport: transportBecause ? 'tcp' : 'udp',
     transportBecause,
+    mayBeTcp: transportBecause === null && evidence.datagrams === undefined,
     resolutionShare,
     mixedScales: limits.oneScale && !s['screens.oneScale'] && screens.some((screen) => screen.scale !== screens[0]?.scale),
   };

@@ -1,5 +1,5 @@
 import type { SettingValues } from '../settings/index.js';
-import { demandOf, type DemandFacts } from './demandOf.js';
+import { lineDemandOf, type DemandFacts } from './demandOf.js';
 import type { CrossingFacts, OtherDemand } from './facts.js';
 
 /**
@@ -13,34 +13,59 @@ export interface LineTally {
   sum: number;
   /** Sum of the squared deviations and means, millionths of (Mbit/s)². */
   squares: number;
+  /** The same of what they send. */
+  upSum: number;
+  upSquares: number;
 }
 /** Nobody on the line, to be counted up. */
-export const noTally: LineTally = { crossings: 0, people: 0, sum: 0, squares: 0 };
+export const noTally: LineTally = { crossings: 0, people: 0, sum: 0, squares: 0, upSum: 0, upSquares: 0 };
 
 /** Adds (1) or takes away (−1) what one crossing asks. */
 export function counted(tally: LineTally, facts: DemandFacts, settings: SettingValues, sign: 1 | -1): LineTally {
-  const { meanMbps, sdMbps } = demandOf(facts, settings);
+  const { meanMbps, sdMbps, upMbps } = lineDemandOf(facts, settings);
   return {
     ...tally,
     crossings: tally.crossings + sign,
     sum: tally.sum + sign * Math.round(meanMbps * 1e6),
     squares: tally.squares + sign * Math.round((sdMbps * sdMbps + meanMbps * meanMbps) * 1e6),
+    upSum: tally.upSum + sign * Math.round(upMbps * 1e6),
+    upSquares: tally.upSquares + sign * Math.round(upMbps * upMbps * 1e6),
   };
 }
 
 /** Nobody else is on the line. */
-export const alone: OtherDemand = { count: 0, activeShare: 0, meanMbps: 0, sdMbps: 0 };
+export const alone: OtherDemand = {
+  count: 0,
+  activeShare: 0,
+  activeLow: 0,
+  activeHigh: 0,
+  meanMbps: 0,
+  sdMbps: 0,
+  upMeanMbps: 0,
+  upSdMbps: 0,
+};
 /** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
-const assumedActiveShare = 0.6;
+export const assumedActiveShare = { value: 0.6, low: 0.4, high: 0.8 } as const;
+
+const spread = (squares: number, crossings: number, mean: number) => Math.sqrt(Math.max(0, squares / 1e6 / crossings - mean * mean));
 
 /** What the others on the line ask while active, from everybody's crossings there. */
-export function othersOf({ crossings, people, sum, squares }: LineTally, location: CrossingFacts['location']): OtherDemand {
+export function othersOf(
+  { crossings, people, sum, squares, upSum, upSquares }: LineTally,
+  location: CrossingFacts['location'],
+): OtherDemand {
   if (crossings === 0 || location.ownLines) return alone;
   const meanMbps = sum / 1e6 / crossings;
+  const upMeanMbps = upSum / 1e6 / crossings;
+  const typed = location.activeShare;
   return {
     count: Math.max(0, (location.sharedBy ?? people) - 1),
-    activeShare: location.activeShare ?? assumedActiveShare,
+    activeShare: typed ?? assumedActiveShare.value,
+    activeLow: typed ?? assumedActiveShare.low,
+    activeHigh: typed ?? assumedActiveShare.high,
     meanMbps,
-    sdMbps: Math.sqrt(Math.max(0, squares / 1e6 / crossings - meanMbps * meanMbps)),
+    sdMbps: spread(squares, crossings, meanMbps),
+    upMeanMbps,
+    upSdMbps: spread(upSquares, crossings, upMeanMbps),
   };
 }

@@ -5,6 +5,11 @@ import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Way } from './way.js';
 
+/** A profile of unknown size may be as large as this, MB; common practice, no source. */
+const assumedProfileHighMB = 1500;
+/** Rate for the first picture where nothing is known of the line, Mbit/s; assumed. */
+const assumedMbps = 5;
+
 /** What the sign-on of a crossing depends on. */
 export const signonFactsOf = (
   facts: CrossingFacts,
@@ -12,6 +17,7 @@ export const signonFactsOf = (
   { way, host, demand, profileMbps }: { way: Way; host: Host | undefined; demand: Pick<Demand, 'firstFrameBytes'>; profileMbps: number },
 ): SignonFacts => ({
   rttMs: way.rtt.value,
+  rttSpreadMs: Math.max(way.rtt.high - way.rtt.value, way.rtt.value - way.rtt.low),
   wired: facts.endpoint.connection !== 'wifi',
   browserClient: facts.endpoint.clientKind === 'browser',
   thinClient: facts.endpoint.platform === 'thin',
@@ -25,10 +31,12 @@ export const signonFactsOf = (
   hostAsleep: host?.power === 'asleep' && facts.pool.spareHosts === 0,
   hostOff: host?.power === 'off',
   profileMB: facts.resource.profileMB ?? 0,
+  profileHighMB: facts.resource.profileMB ?? assumedProfileHighMB,
   profileMbps,
   deliveredMB: facts.resource.deliveredMB,
   publishedApp: facts.resource.kind === 'app',
   firstFrameBytes: demand.firstFrameBytes,
-  availableMbps: way.available?.value ?? 5,
+  availableMbps: way.available?.value ?? assumedMbps,
+  rateKnown: way.available !== null,
   measured: facts.timed?.value,
 });

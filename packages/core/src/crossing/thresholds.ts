@@ -23,3 +23,9 @@ export const workWords: Record<WorkKind, string> = {
 /** What is wanted for a kind of work: the organisation’s own thresholds, else those shipped. */
 export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thresholds =>
   organisation.thresholds[work] ?? shippedThresholds[work];
+
+/** Above this loss, percent, a session breaks off again and again, whatever it shows; common practice, no source. Editable in the estate. */
+export const shippedLossAtMostPercent = 5;
+
+/** The worst twentieth may take so many times what the average may, before the picture is felt to stick; common practice, no source. */
+export const worstDelayFactor = 2;

@@ -1,5 +1,6 @@
 import { crossingsTouched, touchOf, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
+import type { OtherDemand } from './facts.js';
 import type { FactsReader } from './factsFor.js';
 
 /** Crossings whose results may be others once something lies over an estate. */
@@ -26,13 +27,7 @@ export function touchedBy(before: FactsReader, after: FactsReader): Touched {
     for (const location of linesOf(touchOf(laid, after.model, 'demand'), before.model, after.model)) {
       if (touch.locations.has(location)) continue;
       const [old, fresh] = [before.othersAt(location), after.othersAt(location)];
-      if (
-        old.count !== fresh.count ||
-        old.meanMbps !== fresh.meanMbps ||
-        old.sdMbps !== fresh.sdMbps ||
-        old.activeShare !== fresh.activeShare
-      )
-        touch.locations.add(location);
+      if ((Object.keys(old) as (keyof OtherDemand)[]).some((part) => old[part] !== fresh[part])) touch.locations.add(location);
     }
   // everything, of an estate that has the same crossings as before
   if (touch.everything && after.model.crossings === before.model.crossings)

@@ -1,10 +1,16 @@
-import type { Datagrams } from '@underpass/contracts';
-import { assumed, exact, between, type Estimate } from '../units/index.js';
-import { demandP95Mbps, distanceKm, lineDefaults, pathMs, rfc5348Mbps, shareInterval } from '../link/index.js';
-import { fewestRoundTrips } from '../evidence/index.js';
+import { addedUnderLoadHighMs, rfc5348Mbps } from '../link/index.js';
+import { retransmissionTimeout } from '../picture/index.js';
+import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
-import type { CrossingFacts, OtherDemand } from './facts.js';
+import type { DemandOnLine } from './demandOf.js';
+import type { CrossingFacts } from './facts.js';
+import { lossOf } from './loss.js';
+import { lineRate, othersP95, shareOf, usableMbps, wifiShare, type Share } from './rate.js';
+import { roundTripOf, unsteadinessOf } from './roundTrip.js';
 import type { Session } from './session.js';
+
+/** What holds the rate of a session where it is. */
+export type RateBound = 'line' | 'loss' | 'session cap' | 'Wi-Fi';
 
 /** The way between the endpoint and the gateway as far as it is known. */
 export interface Way {
@@ -13,124 +19,182 @@ export interface Way {
   rttKnown: boolean;
   /** Wait on the local network, within the round trip where that is measured. */
   localMs: Estimate;
+  /** How far the worst twentieth of the round trips lies above the median, beyond the local network. */
+  spreadMs: Estimate;
   jitterMs: number | null;
-  /** Loss in percent, null where it was not measured. */
-  loss: Estimate | null;
+  /** Loss in percent; assumed where nobody counted. */
+  loss: Estimate;
+  /** Whether loss was counted. */
+  lossKnown: boolean;
   down: Estimate | null;
   up: Estimate | null;
   /** Rate towards the endpoint that one session can have; null where the line rate is not known. */
   available: Estimate | null;
+  bound: RateBound;
   availableUp: Estimate | null;
   peopleAtOnce: number;
+  /** Loss holds the rate below what the line would give. */
   lossBound: boolean;
+  /** Whether UDP passes is not known, so that it may be TCP. */
+  mayBeTcp: boolean;
+  /** Wait until TCP sends anew what nothing followed, ms: value as systems do, from the probe for lost tails to the standard's second. */
+  timeoutMs: Estimate;
+  /** How busy the line is on average in its busy hour, each way, 0 to 1: what everybody asks of what it carries. */
+  busyShare: { down: number; up: number };
+  /** Delay that its load adds then. */
+  busyMs: Estimate;
 }
 
-function roundTrip(facts: CrossingFacts): { rtt: Estimate; known: boolean } {
-  const { evidence, line, location, gatewayRegion } = facts;
-  const measured = evidence.roundTrips;
-  const declared = line.delayMs;
-  if (measured && measured.samples >= fewestRoundTrips) {
-    const { medianMs, medianLowMs, medianHighMs } = measured.value;
-    const rtt = between(medianMs, medianLowMs, medianHighMs, 'measured', measured.note, measured.samples);
-    if (declared !== undefined) rtt.notUsed = { value: declared, source: 'declared', note: 'typed for the line' };
-    return { rtt, known: true };
-  }
-  if (declared !== undefined) return { rtt: exact(declared, 'declared', 'typed for the line'), known: true };
-  const kind = lineDefaults[line.lineKind];
-  const path = line.lineKind === 'geo-satellite' ? 0 : pathMs(distanceKm(location, gatewayRegion));
-  const [low, high] = [kind.delayLowMs + path, kind.delayHighMs + path];
-  return { rtt: assumed((low + high) / 2, low, high, kind.note), known: false };
-}
+/** A stream that sends ten times what TCP would at the same loss has to stop [RFC 8083 §4.3]. */
+const breakerFactor = 10;
 
-function lineRate(taken: { value: number; note: string } | undefined, declaredMbps: number | undefined): Estimate | null {
-  if (taken) {
-    const rate = exact(taken.value, 'measured', taken.note);
-    if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
-    return rate;
-  }
-  return declaredMbps === undefined ? null : exact(declaredMbps, 'declared', 'typed for the line');
-}
+/** Most that loss lets through, Mbit/s: TCP by RFC 5348, and UDP ten times that, above which a sender has to stop. */
+export const lossBoundMbps = (rttMs: number, lossPercent: number, transport: 'udp' | 'tcp'): number =>
+  rfc5348Mbps(rttMs, lossPercent / 100) * (transport === 'tcp' ? 1 : breakerFactor);
 
-/** The others' P95 demand and the interval of a loss are the same for every crossing that shares the object, so they are remembered. */
-const p95s = new Map<string, number>();
-function othersP95(others: OtherDemand, capMbps: number): number {
-  if (others.count >= 30 || others.meanMbps <= 0)
-    return demandP95Mbps(others.meanMbps > capMbps ? { ...others, meanMbps: capMbps, sdMbps: 0 } : others);
-  const meanMbps = Math.min(others.meanMbps, capMbps);
-  // the P95 grows in proportion to mean and deviation together, so one figure serves every scaled demand
-  const spread = others.meanMbps > capMbps ? 0 : Math.round((others.sdMbps / meanMbps) * 1e6) / 1e6;
-  const key = `${others.count}|${others.activeShare}|${spread}`;
-  let perMean = p95s.get(key);
-  if (perMean === undefined) {
-    if (p95s.size > 5000) p95s.clear();
-    p95s.set(key, (perMean = demandP95Mbps({ ...others, meanMbps: 1, sdMbps: spread })));
-  }
-  return perMean * meanMbps;
-}
-const intervals = new WeakMap<Datagrams, { low: number; high: number }>();
-function lossInterval(udp: Datagrams, sent: number): { low: number; high: number } {
-  let known = intervals.get(udp);
-  if (!known) intervals.set(udp, (known = shareInterval(sent, udp.lost ?? 0)));
-  return known;
-}
-
-/** One session's part of a shared line: what the others leave in their P95 second, and never less than an equal share. */
-function shareOf(rate: Estimate, facts: CrossingFacts, capMbps: number): { available: Estimate; people: number } {
-  const usable = rate.value * (1 - lineDefaults[facts.line.lineKind].framingShare);
-  const { others } = facts;
-  const activeOthers = others.count * others.activeShare;
-  const people = 1 + Math.min(others.count, Math.ceil(activeOthers + 1.645 * Math.sqrt(activeOthers * (1 - others.activeShare))));
-  const left = others.count > 0 ? Math.max(usable / people, usable - othersP95(others, capMbps)) : usable;
-  return { available: exact(left, rate.source, rate.note), people };
-}
-
-/** Rates that one session may have on a wired or Wi-Fi local network are far above those of the lines here, so they do not bind. */
-export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session): Way {
-  const { evidence, endpoint } = facts;
-  const { rtt, known } = roundTrip(facts);
-  const measured = evidence.roundTrips;
-  const wifi = endpoint.connection === 'wifi';
-  const queue = measured && measured.samples >= fewestRoundTrips ? Math.max(0, measured.value.p95Ms - measured.value.medianMs) : null;
-  const localMs = !wifi
-    ? exact(endpoint.connection === undefined ? 1 : 0.5, 'assumed', 'wired; common practice')
-    : queue !== null
-      ? exact(queue, 'measured', measured?.note ?? '')
-      : assumed(8, 3, 20, 'Wi-Fi; common practice, no source');
-  const udp = evidence.datagrams?.value;
-  let loss: Estimate | null = null;
-  if (udp?.passes && udp.sent) {
-    const interval = lossInterval(udp, udp.sent);
-    loss = between(
-      (100 * (udp.lost ?? 0)) / udp.sent,
-      interval.low * 100,
-      interval.high * 100,
-      'measured',
-      evidence.datagrams?.note ?? '',
-      udp.sent,
+function availableOf(
+  share: Estimate,
+  wifi: Estimate | null,
+  capMbps: number,
+  { rtt, loss, transport, mayBeTcp }: { rtt: Estimate; loss: Estimate; transport: 'udp' | 'tcp'; mayBeTcp: boolean },
+): { available: Estimate; bound: RateBound } {
+  let { value, low, high, source, note } = share;
+  let bound: RateBound = 'line';
+  const atMost = (most: Estimate, by: RateBound) => {
+    if (most.value < value) [value, bound, source, note] = [most.value, by, most.source, most.note];
+    low = Math.min(low, most.low);
+    high = Math.min(high, most.high);
+  };
+  if (wifi) atMost(wifi, 'Wi-Fi');
+  if (loss.high > 0)
+    atMost(
+      between(
+        lossBoundMbps(rtt.value, loss.value, transport),
+        lossBoundMbps(rtt.high, loss.high, mayBeTcp ? 'tcp' : transport),
+        lossBoundMbps(rtt.low, loss.low, transport),
+        'computed',
+        transport === 'tcp' ? 'RFC 5348 at the loss' : 'RFC 8083 at the loss',
+      ),
+      'loss',
     );
+  if (capMbps < high) atMost(between(capMbps, capMbps, capMbps, 'computed', 'session cap'), 'session cap');
+  return { available: between(value, Math.min(low, value), Math.max(high, value), source, note), bound };
+}
+
+/**
+ * Delay that the load of the line adds in its busy hour: what it adds while it is full, in proportion to how busy it is on average, each
+ * way for itself; the worse one counts. Our rule; common practice, no source.
+ */
+function busyOf({ evidence }: CrossingFacts, busyShare: { down: number; up: number }): Estimate {
+  const { addedDownMs, addedUpMs } = evidence;
+  if (!addedDownMs && !addedUpMs) {
+    const most = Math.max(busyShare.down, busyShare.up) * addedUnderLoadHighMs;
+    return assumed(0, 0, most, 'delay under load is not measured; common practice');
   }
-  const down = lineRate(evidence.downMbps, facts.line.downMbps);
-  const up = lineRate(evidence.upMbps, facts.line.upMbps);
+  const down = (addedDownMs?.value ?? 0) * busyShare.down;
+  const up = (addedUpMs?.value ?? 0) * busyShare.up;
+  const value = Math.max(down, up);
+  const missing = (addedDownMs ? 0 : busyShare.down) + (addedUpMs ? 0 : busyShare.up);
+  return between(value, value, Math.max(value, missing * addedUnderLoadHighMs), 'measured', (addedDownMs ?? addedUpMs)?.note ?? '');
+}
+
+/** UDP waits for no time-out. */
+const noTimeout = exact(0, 'computed', 'UDP');
+function timeoutOf(rttMs: number, variationMs: number): Estimate {
+  const { usualMs, probeMs, standardMs } = retransmissionTimeout(rttMs, variationMs);
+  return between(usualMs, Math.min(usualMs, probeMs), standardMs, 'assumed', 'RFC 6298, RFC 8985');
+}
+
+/** What all crossings from one desk to one gateway have in common. */
+interface Common {
+  rtt: Estimate;
+  known: boolean;
+  localMs: Estimate;
+  spreadMs: Estimate;
+  loss: Estimate;
+  down: Estimate | null;
+  up: Estimate | null;
+  jitterMs: number | null;
+  shareDown: Share | null;
+  shareUp: Share | null;
+  wifi: Estimate | null;
+}
+type Shared = Pick<CrossingFacts, 'evidence' | 'line' | 'endpoint' | 'location' | 'gatewayRegion' | 'others' | 'estate'>;
+let last: { of: Shared; capMbps: number; common: Common } | null = null;
+
+/** Crossings of one desk are mostly evaluated one after the other, so what they share is remembered. */
+function commonOf(facts: CrossingFacts, capMbps: number): Common {
+  const { evidence, line, endpoint, location, gatewayRegion, others, estate } = facts;
+  if (
+    last?.of.evidence === evidence &&
+    last.of.endpoint === endpoint &&
+    last.of.location === location &&
+    last.of.line === line &&
+    last.of.gatewayRegion === gatewayRegion &&
+    last.of.others === others &&
+    last.of.estate.regions === estate.regions &&
+    last.capMbps === capMbps
+  )
+    return last.common;
+  const { rtt, known } = roundTripOf(facts);
+  const { localMs, spreadMs } = unsteadinessOf(facts);
+  const down = lineRate(evidence.downMbps, line.downMbps);
+  const up = lineRate(evidence.upMbps, line.upMbps);
+  const asked = othersP95(others, capMbps);
+  const common: Common = {
+    rtt,
+    known,
+    localMs,
+    spreadMs,
+    loss: lossOf(facts),
+    down,
+    up,
+    jitterMs: evidence.datagrams?.value.jitterMs ?? evidence.roundTrips?.value.jitterMs ?? null,
+    shareDown: down && shareOf(down, line.lineKind, others, Math.min(others.meanMbps, capMbps), asked.down),
+    shareUp: up && shareOf(up, line.lineKind, others, others.upMeanMbps, asked.up),
+    wifi: wifiShare(facts),
+  };
+  last = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate }, capMbps, common };
+  return common;
+}
+
+/** The way as evidence, line and the others on it make it. @param demand what this session puts on the line */
+export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, demand: DemandOnLine): Way {
+  const { line } = facts;
   const cap = s['transport.capMbps'];
+  const { rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
+  const { transport, mayBeTcp } = session;
   let available: Estimate | null = null;
-  let peopleAtOnce = 1;
-  let lossBound = false;
-  if (down) {
-    const share = shareOf(down, facts, cap);
-    available = share.available;
-    peopleAtOnce = share.people;
-    if (session.transport === 'tcp' && loss && loss.value > 0) {
-      const bound = rfc5348Mbps(rtt.value, loss.value / 100);
-      if (bound < available.value) {
-        lossBound = true;
-        available = exact(bound, 'computed', 'RFC 5348 at the measured loss');
-      }
-    }
-    if (cap < available.value) available = exact(cap, 'computed', 'session cap');
+  let bound: RateBound = 'line';
+  const busyShare = { down: 0, up: 0 };
+  if (down && shareDown) {
+    busyShare.down = Math.min(1, shareDown.othersLoad + demand.meanMbps / usableMbps(down, line.lineKind));
+    // what is played beside the session is on the same line
+    const beside = demand.besideP95Mbps;
+    const { value, low, high, source, note } = shareDown.available;
+    const less = (mbps: number) => Math.max(0.01, mbps - beside);
+    const left = beside > 0 ? between(less(value), less(low), less(high), source, note) : shareDown.available;
+    ({ available, bound } = availableOf(left, wifi, cap, { rtt, loss, transport, mayBeTcp }));
   }
-  const jitterMs = udp?.jitterMs ?? measured?.value.jitterMs ?? null;
-  const availableUp = up
-    ? exact((up.value * (1 - lineDefaults[facts.line.lineKind].framingShare)) / peopleAtOnce, up.source, up.note)
-    : null;
-  return { rtt, rttKnown: known, localMs, jitterMs, loss, down, up, available, availableUp, peopleAtOnce, lossBound };
+  if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, line.lineKind));
+  return {
+    rtt,
+    rttKnown: known,
+    localMs,
+    spreadMs,
+    jitterMs,
+    loss,
+    lossKnown: loss.source === 'measured',
+    down,
+    up,
+    available,
+    bound,
+    availableUp: shareUp?.available ?? null,
+    peopleAtOnce: shareDown?.people ?? 1,
+    lossBound: bound === 'loss',
+    mayBeTcp,
+    timeoutMs: transport === 'tcp' || mayBeTcp ? timeoutOf(rtt.value, jitterMs ?? 2) : noTimeout,
+    busyShare,
+    busyMs: busyOf(facts, busyShare),
+  };
 }

@@ -21,6 +21,12 @@ export interface Taken<T> {
   /** By whom and when, ready to be shown. */
   note: string;
   samples: number;
+  /** Taken with this endpoint, not with another one of the place. */
+  own?: boolean;
+  /** Region that was measured to; undefined where it was not told. */
+  target?: string | undefined;
+  /** How the device that measured was connected; undefined where it was not told. */
+  medium?: Measurement['medium'];
 }
 
 /** What is measured for one endpoint at its location: the newest valid measurement of each fact. */
@@ -49,11 +55,15 @@ export const fewestRoundTrips = 20;
 const lineFacts = ['roundTrips', 'addedDownMs', 'addedUpMs', 'datagrams', 'downMbps', 'upMbps'] as const;
 const endpointFacts = ['screens', 'decoders', 'scene', 'browser'] as const;
 
+/** Where a way leads. */
+export type FarEnd = Place & { id?: string };
+
 /** Why a measurement is no evidence for the way from the desk, or null. */
-export function rejection(measurement: Measurement, location: Location, farEnd: Place | undefined): RejectedBecause | null {
+export function rejection(measurement: Measurement, location: Location, farEnd: FarEnd | undefined): RejectedBecause | null {
   if (measurement.vantage !== 'desk') return 'not taken at the desk';
   const rtt = measurement.figures.roundTrips;
-  if (!rtt || !farEnd) return null;
+  // one that went elsewhere is held against that place where it is read
+  if (!rtt || !farEnd || (measurement.target !== undefined && measurement.target !== farEnd.id)) return null;
   const floor = location.lineKind === 'geo-satellite' ? geostationaryFloorMs : lightFloorMs(distanceKm(location, farEnd));
   return rtt.medianMs < floor * 0.98 ? 'below what light allows' : null;
 }
@@ -82,7 +92,7 @@ export function chooseEvidence(
   measurements: readonly Measurement[],
   location: Location,
   endpoint: EvidenceEndpoint,
-  farEnd: Place | undefined,
+  farEnd: FarEnd | undefined,
 ): Evidence {
   const evidence: Evidence = { rejected: [] };
   if (measurements.length === 0) return evidence;
@@ -109,6 +119,9 @@ export function chooseEvidence(
         by: measurement.by,
         note,
         samples: samplesOf(fact, measurement.figures),
+        own: isOwn,
+        target: measurement.target,
+        medium: measurement.medium,
       };
     }
   }

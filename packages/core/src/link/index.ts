@@ -9,3 +9,4 @@ export * from './distance.js';
 export * from './sharing.js';
 export * from './wifi.js';
 export * from './readMeasurement.js';
+export * from './wifiSignal.js';

@@ -84,9 +84,11 @@ describe('demand worked by hand from the measured table', () => {
     expect(demand.firstFrameBytes).toBeCloseTo(((647e3 + 60e3) / 2) * 1.05, 3);
   });
 
-  test('the peak second belongs to the class at 95 % of the time: one of 5 % and less does not count, one of more does', () => {
+  test('the busiest twentieth belongs to the class that asks most as far as it lasts: at 4 % four fifths of it, from 5 % on all of it', () => {
     const peak = (share: number) => pictureDemand({ video: share, text: 1 - share }, stream).p95Mbps;
-    expect(peak(0.05)).toBeCloseTo(1.3 * text + sound, 9);
+    expect(peak(0.04)).toBeCloseTo(1.3 * (0.8 * video + 0.2 * text) + sound, 9);
+    expect(peak(0.05)).toBeCloseTo(1.3 * video + sound, 9);
+    expect(peak(0.0001)).toBeLessThan(1.32 * text + sound);
     expect(peak(0.06)).toBeCloseTo(1.3 * video + sound, 9);
     expect(pictureDemand({}, stream)).toMatchObject({ meanMbps: sound, p95Mbps: sound, sdMbps: 0, firstFrameBytes: 0 });
     expect(pictureDemand({ text: 1, video: 0 }, stream)).toEqual(pictureDemand({ text: 1 }, stream));

@@ -1,29 +1,23 @@
 import type { Codec, Decoder, DecodeAnswer } from '@underpass/contracts';
-import { h264Levels, hevcLevels } from './levels.js';
+import { av1Levels, h264Levels, hevcLevels, macroblocks } from './levels.js';
 
-/** AV1 levels, luma samples a second (from memory of the AV1 specification, Annex A; assumed). VP9 decoders are taken alike. */
-const av1SamplesPerS: Record<string, number> = {
-  '4': 70_778_880,
-  '4.1': 141_557_760,
-  '5': 267_386_880,
-  '5.1': 534_773_760,
-  '5.2': 1_069_547_520,
-};
+/** What a level holds: macroblocks a second, and of a frame (256 luma samples are one). */
+export interface LevelLimits {
+  macroblocksPerS: number;
+  frameMacroblocks: number;
+}
+const ofSamples = ([level, rate, frame]: readonly [string, number, number]) => [level, rate / 256, frame / 256] as const;
+const limits = new Map<string, LevelLimits>(
+  [
+    ...h264Levels.map((row) => ['h264', ...row] as const),
+    ...hevcLevels.map((row) => ['hevc', ...ofSamples(row)] as const),
+    ...av1Levels.flatMap((row) => [['av1', ...ofSamples(row)] as const, ['vp9', ...ofSamples(row)] as const]),
+  ].map(([codec, level, macroblocksPerS, frameMacroblocks]) => [`${codec}@${level}`, { macroblocksPerS, frameMacroblocks }]),
+);
 
-/** Macroblocks a second by codec and level (256 luma samples are one macroblock). */
-const capacities = new Map<string, number>([
-  ...h264Levels.map(([level, rate]) => [`h264@${level}`, rate] as const),
-  ...[...hevcLevels].map(([level, rate]) => [`hevc@${level}`, rate / 256] as const),
-  ...['av1', 'vp9'].flatMap((codec) => Object.entries(av1SamplesPerS).map(([level, rate]) => [`${codec}@${level}`, rate / 256] as const)),
-]);
-/** Levels between those of the tables hold what the next lower one holds. */
-const aliases: Record<string, string> = { '4.1': '4', '3.2': '3.1' };
-
-/** Macroblocks a second a decoder of this level takes; 0 for a level that is in no table. */
-export const decoderMacroblocksPerS = (decoder: Decoder): number =>
-  capacities.get(`${decoder.codec}@${decoder.level}`) ??
-  capacities.get(`${decoder.codec}@${aliases[decoder.level] ?? decoder.level.replace('.0', '')}`) ??
-  0;
+/** What a decoder of this level holds; null for a level that is in no table: that is not known. @example h264 at 3 or 3.0 */
+export const levelLimits = ({ codec, level }: Pick<Decoder, 'codec' | 'level'>): LevelLimits | null =>
+  limits.get(`${codec}@${level}`) ?? limits.get(`${codec}@${level.replace(/\.0$/, '')}`) ?? null;
 
 /**
  * One core decodes about 1080p30 of H.264 on a small processor (from memory, assumed); a full-size one about 2.5 times that.
@@ -44,18 +38,36 @@ export const softwareMacroblocksPerS = (codec: Codec, { cores, smallProcessor }:
 /** Codecs that are decoded on the processor by their nature. */
 export const needsDecoder = (codec: Codec): codec is 'h264' | 'hevc' | 'av1' => codec === 'h264' || codec === 'hevc' || codec === 'av1';
 
-/** The strongest decoder for a codec, with full colour where that is asked; undefined where there is none. */
-export const fittingDecoder = (decoders: readonly Decoder[], codec: Codec, chroma444: boolean): Decoder | undefined => {
-  let best: Decoder | undefined;
-  for (const decoder of decoders)
-    if (
-      decoder.codec === codec &&
-      (!chroma444 || decoder.chroma444) &&
-      (!best || decoderMacroblocksPerS(decoder) > decoderMacroblocksPerS(best))
-    )
-      best = decoder;
-  return best;
-};
+/** A picture of one screen, as a decoder meets it. */
+export interface Picture {
+  widthPx: number;
+  heightPx: number;
+}
+/** Whether a level holds a picture: its macroblocks, and each side at most sqrt(8 · frame size) of them [H.264 A.3.1, H.265 A.4.1]. */
+const holds = ({ frameMacroblocks }: LevelLimits, { widthPx, heightPx }: Picture): boolean =>
+  macroblocks(widthPx, heightPx) <= Math.ceil(frameMacroblocks) &&
+  Math.ceil(Math.max(widthPx, heightPx) / 16) <= Math.ceil(Math.sqrt(8 * frameMacroblocks));
+
+/**
+ * What the strongest decoder takes that fits a codec, full colour where that is asked, and every picture.
+ * @returns macroblocks a second of all pictures together; null where there is none; "not known" where it has a level that is in no table
+ */
+export function decodeCapacity(
+  decoders: readonly Decoder[],
+  codec: Codec,
+  chroma444: boolean,
+  pictures: readonly Picture[],
+): number | null | 'not known' {
+  let best: number | null = null;
+  let unknown = false;
+  for (const decoder of decoders) {
+    if (decoder.codec !== codec || (chroma444 && !decoder.chroma444)) continue;
+    const level = levelLimits(decoder);
+    if (!level) unknown = true;
+    else if (level.macroblocksPerS > (best ?? 0) && pictures.every((picture) => holds(level, picture))) best = level.macroblocksPerS;
+  }
+  return best ?? (unknown ? 'not known' : null);
+}
 
 const provenLevel: Record<string, Record<DecodeAnswer['mode'], string>> = {
   h264: { '1080p30': '4', '1080p60': '4.2', '2160p30': '5.1', '2160p60': '5.2' },

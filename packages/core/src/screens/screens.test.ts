@@ -2,9 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import type { Decoder } from '@underpass/contracts';
 import {
   clientLimits,
-  decoderMacroblocksPerS,
   decodersFromAnswers,
-  fittingDecoder,
+  decodeCapacity,
+  levelLimits,
   h264Level,
   hevcLevel,
   needsDecoder,
@@ -46,9 +46,9 @@ describe('decoder levels', () => {
   });
 
   test('a decoder takes exactly what its level allows', () => {
-    expect(decoderMacroblocksPerS({ codec: 'h264', level: '5.1', chroma444: false })).toBe(983_040);
-    expect(decoderMacroblocksPerS({ codec: 'h264', level: '4.1', chroma444: false })).toBe(245_760);
-    expect(decoderMacroblocksPerS({ codec: 'hevc', level: '5.1', chroma444: false })).toBe(534_773_760 / 256);
+    expect(levelLimits({ codec: 'h264', level: '5.1' })).toEqual({ macroblocksPerS: 983_040, frameMacroblocks: 36_864 });
+    expect(levelLimits({ codec: 'h264', level: '4.1' })).toEqual({ macroblocksPerS: 245_760, frameMacroblocks: 8192 });
+    expect(levelLimits({ codec: 'hevc', level: '5.1' })).toEqual({ macroblocksPerS: 534_773_760 / 256, frameMacroblocks: 8_912_896 / 256 });
   });
 
   // [ITU-T H.264 Table A-1], limits from memory: the largest mode a level holds, and one frame more
@@ -91,12 +91,18 @@ describe('decoder levels', () => {
     expect([hevcLevel(2804, 10, 1), hevcLevel(2805, 10, 1), hevcLevel(10, 2805, 1)]).toEqual(['3.1', '4', '4']);
   });
 
-  test('levels of every codec, those between the tables’ and those in no table', () => {
-    const of = (codec: Decoder['codec'], level: string) => decoderMacroblocksPerS({ codec, level, chroma444: false });
-    // a level between two holds what the lower one holds
-    expect([of('hevc', '3.2'), of('hevc', '4.0'), of('h264', '5.0')]).toEqual([33_177_600 / 256, 66_846_720 / 256, 589_824]);
+  test('levels of every codec; one that is in no table is not known, never zero', () => {
+    const of = (codec: Decoder['codec'], level: string) => levelLimits({ codec, level })?.macroblocksPerS ?? null;
+    // written with a zero or without one
+    expect([of('hevc', '4.0'), of('h264', '5.0'), of('h264', '3.0'), of('av1', '6.0')]).toEqual([
+      66_846_720 / 256,
+      589_824,
+      40_500,
+      1_069_547_520 / 256,
+    ]);
     expect([of('av1', '4.1'), of('vp9', '5.2')]).toEqual([141_557_760 / 256, 1_069_547_520 / 256]);
-    expect([of('h264', '9'), of('av1', '3.1')]).toEqual([0, 0]);
+    expect([of('h264', '1.3'), of('h264', '2'), of('hevc', '3')]).toEqual([11_880, 11_880, 16_588_800 / 256]);
+    expect([of('h264', '9'), of('hevc', '3.2'), of('av1', '2.2')]).toEqual([null, null, null]);
   });
 
   test('on the processor: one core stays free, a full-size core does 2.5 times as much, dearer codecs less', () => {
@@ -117,18 +123,38 @@ describe('decoder levels', () => {
     const small = { codec: 'h264', level: '4', chroma444: true } as const;
     const large = { codec: 'h264', level: '5.2', chroma444: false } as const;
     const other = { codec: 'hevc', level: '6.2', chroma444: true } as const;
+    const hd = [{ widthPx: 1920, heightPx: 1080 }];
+    const uhd = [{ widthPx: 3840, heightPx: 2160 }];
     for (const list of [
       [small, large, other],
       [other, large, small],
     ]) {
-      expect(fittingDecoder(list, 'h264', false)).toBe(large);
-      expect(fittingDecoder(list, 'h264', true)).toBe(small);
+      expect(decodeCapacity(list, 'h264', false, hd)).toBe(2_073_600);
+      expect(decodeCapacity(list, 'h264', true, hd)).toBe(245_760);
+      // level 4 holds 8192 macroblocks of a frame: 1920 × 1088 are 8160, 2160 lines are 32 400
+      expect(decodeCapacity(list, 'h264', true, uhd)).toBeNull();
+      expect(decodeCapacity(list, 'h264', false, [...uhd, ...hd])).toBe(2_073_600);
     }
-    // of equals the first
-    const twin = { ...large };
-    expect(fittingDecoder([large, twin], 'h264', false)).toBe(large);
-    expect(fittingDecoder([large], 'av1', false)).toBeUndefined();
-    expect(fittingDecoder([large], 'h264', true)).toBeUndefined();
+    expect(decodeCapacity([large], 'av1', false, hd)).toBeNull();
+    expect(decodeCapacity([large], 'h264', true, hd)).toBeNull();
+    // a level in no table may hold it
+    const odd = { codec: 'h264', level: '9', chroma444: false } as const;
+    expect(decodeCapacity([odd], 'h264', false, hd)).toBe('not known');
+    expect(decodeCapacity([odd, large], 'h264', false, hd)).toBe(2_073_600);
+  });
+
+  test('a picture fits a level by its macroblocks and by its longer side, just so and one more', () => {
+    const level4 = [{ codec: 'h264', level: '4', chroma444: false } as const];
+    const of = (widthPx: number, heightPx: number) => decodeCapacity(level4, 'h264', false, [{ widthPx, heightPx }]) !== null;
+    // 128 × 64 = 8192, and √(8 · 8192) = 256 macroblocks = 4096 px
+    expect([of(2048, 1024), of(2048, 1025), of(4096, 512), of(4097, 480), of(512, 4096), of(480, 4097)]).toEqual([
+      true,
+      false,
+      true,
+      false,
+      true,
+      false,
+    ]);
   });
 
   test('the level that a mode proves is the lowest that holds it', () => {

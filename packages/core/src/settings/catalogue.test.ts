@@ -180,15 +180,12 @@ describe('why a value is in force', () => {
     });
     // of two equally strict ones the farther one stands
     expect(why('security.tlsMinimum', tls('organisation', '*', strict), tls('person', 'p1', strict)).by).toBe('organisation *');
-    // one looser than the default does not count
-    const personal = settingKeys.find(
-      (key) => catalogue[key].merge === 'strictest' && catalogue[key].default !== loose && catalogue[key].type === 'choice',
-    );
-    if (personal) {
-      const definition = definitionOf(personal);
-      const least = definition?.type === 'choice' ? (definition.options[0] as string) : '';
-      if (least !== definition?.default) expect(why(personal, at(personal, 'organisation', '*', least)).by).toBeNull();
-    }
+    // the default is no layer: one looser than it counts where nothing else is said
+    expect(why('security.certificateTrust', at('security.certificateTrust', 'organisation', '*', 'warn'))).toMatchObject({
+      value: 'warn',
+      by: 'organisation *',
+    });
+    expect(definitionOf('security.certificateTrust')?.default).toBe('reject');
   });
 
   test('a lock holds against every nearer layer and not against its own or a farther one', () => {

@@ -107,7 +107,6 @@ function resolve(
   if (candidates.length > 1) candidates.sort(order);
   let value: SettingValue = definition.default as SettingValue;
   let deciding: Setting | null = null;
-  const start: SettingValue = value;
   if (definition.merge === 'add') value = [...(value as readonly string[])];
   let lock: Candidate | null = null;
   for (const candidate of candidates) {
@@ -124,7 +123,8 @@ function resolve(
       }
       deciding = entry;
     } else if (definition.merge === 'strictest') {
-      if (deciding === null ? value === start && !stricter(definition, value, entry.value) : stricter(definition, entry.value, value)) {
+      // what nobody set is no rule that could be stricter
+      if (deciding === null || stricter(definition, entry.value, value)) {
         if (deciding) explain?.hidden.push({ entry: deciding, because: 'a stricter value counts' });
         value = entry.value;
         deciding = entry;

@@ -4,6 +4,8 @@ import { criticalPath, type SignonStep, type Timeline } from './timeline.js';
 /** What the sign-on depends on. */
 export interface SignonFacts {
   rttMs: number;
+  /** How far the round trip may be off, either way, ms. */
+  rttSpreadMs?: number;
   wired: boolean;
   browserClient: boolean;
   thinClient: boolean;
@@ -17,11 +19,15 @@ export interface SignonFacts {
   hostAsleep: boolean;
   hostOff: boolean;
   profileMB: number;
+  /** Size it may have where nobody told; the same as the size where it is known. */
+  profileHighMB?: number;
   profileMbps: number;
   deliveredMB: number;
   publishedApp: boolean;
   firstFrameBytes: number;
   availableMbps: number;
+  /** Whether the rate is known at all; else it is assumed. */
+  rateKnown?: boolean;
   /** Steps that were timed, s: they replace what is assumed. */
   measured?: Readonly<Partial<Record<StepName, number>>> | undefined;
 }
@@ -43,31 +49,44 @@ export function signonTimeline(f: SignonFacts): Timeline {
   const rttS = f.rttMs / 1000;
   const steps: SignonStep[] = [];
   let before: readonly string[] = none;
-  const add = (name: StepName, bay: SignonStep['bay'], reckoned: number, byPerson = false, otherwise: SignonStep['source'] = 'assumed') => {
+  const spreadS = (f.rttSpreadMs ?? 0) / 1000;
+  /** @param trips round trips in it, whose doubt is its own */
+  const add = (
+    name: StepName,
+    bay: SignonStep['bay'],
+    reckoned: number,
+    trips = 0,
+    byPerson = false,
+    otherwise: SignonStep['source'] = 'assumed',
+    moreS = 0,
+  ) => {
     if (reckoned <= 0) return;
     const timed = f.measured?.[name];
     const seconds = timed ?? reckoned;
     const source = timed === undefined ? otherwise : 'measured';
-    steps.push({ name, bay, seconds, spreadS: source === 'assumed' && !byPerson ? seconds * 0.15 : 0, byPerson, source, after: before });
+    const doubtS = source === 'measured' ? 0 : trips * spreadS + (source === 'assumed' && !byPerson ? seconds * 0.15 : 0);
+    steps.push({ name, bay, seconds, spreadS: doubtS, moreS: source === 'measured' ? 0 : moreS, byPerson, source, after: before });
     before = after(name);
   };
   if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
   add('network up', 'Local network', f.alwaysOn ? 0 : f.wired ? 2 : 4);
   add('client start', 'Endpoint', f.browserClient ? 3 : 1.5);
-  add('sign-in form', 'Gateway', 0.5 + 2 * rttS);
-  if (!f.singleSignOn) add('password', 'Desk', 6, true);
-  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, true);
+  add('sign-in form', 'Gateway', 0.5 + 2 * rttS, 2);
+  if (!f.singleSignOn) add('password', 'Desk', 6, 0, true);
+  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, 4, true);
   if (!f.entryLink) {
-    add('list of resources', 'Gateway', 3 + 10 * rttS + 0.2 * f.resources);
-    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, true);
+    add('list of resources', 'Gateway', 3 + 10 * rttS + 0.2 * f.resources, 10);
+    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, 0, true);
   }
-  add('broker', 'Gateway', 1 + 4 * rttS);
+  add('broker', 'Gateway', 1 + 4 * rttS, 4);
   if (f.hostOff) add('power on', 'Host', 120);
   else if (f.hostAsleep) add('wake', 'Host', 25);
   add('session create', 'Host', 4);
-  if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS);
+  if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS, 6);
   const created = before;
-  add('profile attach', 'Workspace', 1.5 + (f.profileMB * 8) / f.profileMbps, false, f.profileMB > 0 ? 'computed' : 'assumed');
+  const moreMB = (f.profileHighMB ?? f.profileMB) - f.profileMB;
+  const profileS = 1.5 + (f.profileMB * 8) / f.profileMbps;
+  add('profile attach', 'Workspace', profileS, 0, false, f.profileMB > 0 ? 'computed' : 'assumed', (moreMB * 8) / f.profileMbps);
   // applications are delivered beside the profile, not after it
   const delivered = f.measured?.['applications delivered'];
   if (f.deliveredMB > 0)
@@ -76,12 +95,22 @@ export function signonTimeline(f: SignonFacts): Timeline {
       bay: 'Workspace',
       seconds: delivered ?? (f.deliveredMB * 8) / f.profileMbps,
       spreadS: 0,
+      moreS: 0,
       byPerson: false,
       source: delivered === undefined ? 'computed' : 'measured',
       after: created,
     });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
   add('shell', 'Workspace', f.publishedApp ? 2 : 5);
-  add('first useful picture', 'Link', rttS + (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps), false, 'computed');
+  const pictureS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
+  add(
+    'first useful picture',
+    'Link',
+    rttS + pictureS,
+    1,
+    false,
+    f.rateKnown === false ? 'assumed' : 'computed',
+    f.rateKnown === false ? 4 * pictureS : 0,
+  );
   return criticalPath(steps);
 }

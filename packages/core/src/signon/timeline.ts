@@ -7,6 +7,8 @@ export interface SignonStep {
   seconds: number;
   /** Spread of an assumed duration either way, s. */
   spreadS: number;
+  /** What may come on top beyond the spread, s: a size that is not known. */
+  moreS?: number;
   /** Time of the person, not of a machine. */
   byPerson: boolean;
   source: 'measured' | 'assumed' | 'computed';
@@ -51,12 +53,14 @@ export function criticalPath(steps: SignonStep[]): Timeline {
   const n = steps.length;
   const ends: number[] = [];
   const spreads: number[] = [];
+  const mores: number[] = [];
   const via: number[] = [];
   let last = -1;
   for (let i = 0; i < n; i++) {
     const step = steps[i] as SignonStep;
     let start = 0;
     let spread = 0;
+    let more = 0;
     let from = -1;
     for (const name of step.after)
       for (let j = i - 1; j >= 0; j--) {
@@ -64,12 +68,14 @@ export function criticalPath(steps: SignonStep[]): Timeline {
         if ((ends[j] as number) > start) {
           start = ends[j] as number;
           spread = spreads[j] as number;
+          more = mores[j] as number;
           from = j;
         }
         break;
       }
     ends.push(start + step.seconds);
     spreads.push(spread + step.spreadS);
+    mores.push(more + (step.moreS ?? 0));
     via.push(from);
     if (last < 0 || (ends[i] as number) >= (ends[last] as number)) last = i;
   }
@@ -78,5 +84,6 @@ export function criticalPath(steps: SignonStep[]): Timeline {
   critical.reverse();
   const total = last < 0 ? 0 : (ends[last] as number);
   const spread = last < 0 ? 0 : (spreads[last] as number);
-  return { steps, totalS: total, lowS: Math.max(0, total - spread), highS: total + spread, critical };
+  const more = last < 0 ? 0 : (mores[last] as number);
+  return { steps, totalS: total, lowS: Math.max(0, total - spread), highS: total + spread + more, critical };
 }

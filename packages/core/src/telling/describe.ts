@@ -22,7 +22,9 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
     null,
   );
   const works = f.desk.filter((item) => item.works === true).length;
-  const not = f.desk.find((item) => item.works === false);
+  const doubted = f.ladder.find((step) => step.state === 'not known');
+  const not = f.desk.find((item) => item.works === false && !item.meant) ?? f.desk.find((item) => item.works === false);
+  const busyMs = Math.round(f.delay.value - f.delay.idleMs);
   const unknown = f.desk.find((item) => item.works === null);
   return [
     {
@@ -30,8 +32,8 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
       key: 'open',
       verdict: f.open.verdict,
       bay: f.open.bay,
-      answer: f.broken ? 'No' : 'Yes',
-      more: f.broken ? `stops at “${f.broken.name}”` : `${passed} of ${f.ladder.length} steps`,
+      answer: f.broken ? 'No' : doubted ? 'Not known' : 'Yes',
+      more: f.broken ? `stops at “${f.broken.name}”` : doubted ? `may stop at “${doubted.name}”` : `${passed} of ${f.ladder.length} steps`,
     },
     {
       question: 'How long until it is usable?',
@@ -50,7 +52,14 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
         f.frames.missing === 'line rate'
           ? `${Math.round(f.delay.value)} ms`
           : `${Math.round(f.frames.value)} of ${f.frames.cap} frames, ${Math.round(f.delay.value)} ms`,
-      more: f.feel.verdict === 'unknown' ? 'too little is known' : f.feel.verdict === 'limited' ? `${f.feel.bay} decides` : '',
+      more:
+        f.feel.verdict === 'unknown'
+          ? 'too little is known'
+          : f.feel.verdict === 'limited'
+            ? `${f.feel.bay} decides`
+            : busyMs >= 2
+              ? `busy hour; ${Math.round(f.delay.idleMs)} ms idle`
+              : '',
     },
     {
       question: 'What works on the desk?',
@@ -59,7 +68,7 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
       bay: 'Desk',
       answer: `${works} of ${f.desk.length}`,
       more: not
-        ? `${not.name.toLowerCase()} ${not.carriedAs === 'not allowed' ? 'not allowed' : 'stays dark'}`
+        ? `${not.name.toLowerCase()} ${not.carriedAs === 'not allowed' ? 'not allowed' : not.carriedAs === 'session' ? 'shown smaller' : not.meant ? 'left out' : 'stays dark'}`
         : unknown
           ? 'screens not known'
           : '',

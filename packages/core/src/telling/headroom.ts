@@ -25,11 +25,11 @@ const notKnown = (unit: string): Headroom => ({ ratio: null, unit, short: '' });
 const asLabelled = (label: string): Headroom => ({ ratio: 1.2, unit: '', short: '', label });
 
 function scarcest(options: readonly Headroom[]): Headroom {
-  const unknown = options.find((option) => option.ratio === null);
-  if (unknown) return unknown;
-  return options.length
-    ? options.reduce((least, option) => ((option.ratio ?? Infinity) < (least.ratio ?? Infinity) ? option : least))
-    : { ratio: Infinity, unit: '', short: '' };
+  const known = options.filter((option) => option.ratio !== null);
+  const least = known.length ? known.reduce((a, b) => ((b.ratio ?? 0) < (a.ratio ?? 0) ? b : a)) : null;
+  // what is short for certain comes before what is not known
+  if (least && (least.ratio ?? 0) < 1) return least;
+  return options.find((option) => option.ratio === null) ?? least ?? { ratio: Infinity, unit: '', short: '' };
 }
 
 type OfBay = (facts: CrossingFacts, f: CrossingFigures) => Headroom[];
@@ -63,7 +63,7 @@ const ownOf: Record<Bay, OfBay> = {
     const spreadMs = endpoint.connection === 'wifi' ? way.localMs.value : 0.5;
     return [{ ratio: 20 / Math.max(0.5, spreadMs), unit: 'steadiness', short: `${Math.round(spreadMs)} ms` }];
   },
-  Link: (_facts, { way, demand, settings, missing }) => {
+  Link: (_facts, { way, demand, settings, missing, frames }) => {
     const rate = (way.available?.value ?? 0) / Math.max(0.01, demand.p95Mbps);
     const line: Headroom = way.available
       ? {
@@ -73,7 +73,13 @@ const ownOf: Record<Bay, OfBay> = {
           short: `${figure(demand.p95Mbps - way.available.value)} Mbit/s`,
         }
       : notKnown('rate');
-    return missing.includes('round trips') ? [line, notKnown('round trip')] : [line];
+    const lost = frames.limiter === 'loss' || frames.limiter === 'unsteady way';
+    return [
+      line,
+      ...(lost ? [{ ratio: frames.value / frames.cap, unit: 'frames', short: framesShort(frames.cap - frames.value) }] : []),
+      ...(missing.includes('round trips') ? [notKnown('round trip')] : []),
+      ...(missing.includes('loss') ? [notKnown('loss')] : []),
+    ];
   },
   Gateway: () => [],
   Host: (_facts, { frames }) => {
@@ -117,6 +123,8 @@ function feelHeadroom(bay: Bay, facts: CrossingFacts, f: CrossingFigures, partMs
 function openLabel(bay: Bay, { ladder }: CrossingFigures): Headroom {
   const steps = ladder.filter((step) => step.bay === bay);
   const passed = steps.filter((step) => step.state === 'passed' || step.state === 'assumed').length;
+  const doubted = steps.find((step) => step.state === 'not known');
+  if (doubted) return { ...notKnown(doubted.name), label: `${doubted.name}?` };
   return asLabelled(steps.length ? `${passed} of ${steps.length} steps` : '–');
 }
 
@@ -125,7 +133,9 @@ function worksHeadroom(bay: Bay, { desk }: CrossingFigures): Headroom {
   const works = desk.filter((item) => item.works).length;
   const label = `${works} of ${desk.length}`;
   if (desk.some((item) => item.works === null)) return notKnown('screens');
-  return { ratio: works === desk.length ? 1.2 : works / desk.length, unit: 'work', short: `${desk.length - works}`, label };
+  // what is meant not to work is no shortage
+  const wanted = desk.filter((item) => !item.meant).length;
+  return { ratio: works >= wanted ? 1.2 : works / wanted, unit: 'work', short: `${wanted - works}`, label };
 }
 
 /**

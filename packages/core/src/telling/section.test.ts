@@ -99,6 +99,6 @@ describe('the sentence and the four questions', () => {
     const why = whyOf(one('TOL-TC-001', 'counter'));
     expect(why['picture.codec']).toEqual({ value: 'hevc', from: 'location tolmouth' });
     expect(why['picture.frameCap'].from).toBe('our default');
-    expect(why['security.secondFactorTimeoutS']).toEqual({ value: 12, from: 'organisation' });
+    expect(why['security.secondFactorTimeoutS']).toEqual({ value: 30, from: 'organisation' });
   });
 });

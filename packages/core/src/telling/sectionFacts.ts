@@ -72,13 +72,15 @@ const endpointFacts: FactsOfBay = (facts) => {
           when,
         ),
   );
-  const decoders = evidence.decoders?.value ?? endpoint.decoders;
+  // what a browser answers holds for the browser
+  const answered = endpoint.clientKind === 'browser' ? evidence.decoders : undefined;
+  const decoders = answered?.value ?? endpoint.decoders;
   if (decoders)
     list.push(
       fact(
-        evidence.decoders ? 'measured' : of,
+        answered ? 'measured' : of,
         decoders.length ? `Decodes ${[...new Set(decoders.map((d) => codecWords[d.codec] ?? d.codec))].join(', ')}` : 'No hardware decoder',
-        evidence.decoders?.note ?? when,
+        answered?.note ?? when,
       ),
     );
   if (evidence.scene)
@@ -106,7 +108,7 @@ const localNetworkFacts: FactsOfBay = (facts) => {
             : `Wi-Fi${endpoint.wifiSignalDbm === undefined ? '' : `, ${endpoint.wifiSignalDbm} dBm`}`,
           when,
         )
-      : fact('assumed', 'Wired', 'not known'),
+      : fact('assumed', 'Wired or Wi-Fi', 'not known'),
   );
   const trips = evidence.roundTrips;
   if (trips) list.push(fact('measured', `P95 ${Math.round(trips.value.p95Ms)} ms, idle`, `${trips.note}, ${trips.samples} samples`));
@@ -117,7 +119,12 @@ const localNetworkFacts: FactsOfBay = (facts) => {
 const linkFacts: FactsOfBay = (facts, f) => {
   const { evidence } = facts;
   const list: BayFact[] = [];
-  const { down, rtt, loss, up } = f.way;
+  const { down, rtt, loss, up, spreadMs, busyMs } = f.way;
+  const lost = fact(
+    loss.source,
+    f.way.lossKnown ? `${figure(loss.value)} % lost` : `0 to ${figure(loss.high)} % lost`,
+    `${loss.note}${loss.samples ? `, ${loss.samples} samples, ${figure(loss.low)} to ${figure(loss.high)} %` : ''}`,
+  );
   list.push(
     down
       ? fact(
@@ -144,11 +151,26 @@ const linkFacts: FactsOfBay = (facts, f) => {
         `${facts.others.count + 1} people, ${Math.round(facts.others.activeShare * 100)} % active`,
       ),
     );
-  else if (loss) list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
-  else if (evidence.datagrams) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
+  else if (evidence.datagrams?.value.passes === false) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
+  else list.push(lost);
   if (up) list.push(fact(up.source, `Up ${figure(up.value)} Mbit/s`, up.note));
-  if (loss && facts.others.count > 0)
-    list.push(fact('measured', `${figure(loss.value)} % lost`, `${loss.note}, ${loss.samples ?? 0} samples`));
+  if (!list.includes(lost)) list.push(lost);
+  if (spreadMs.high >= 1)
+    list.push(
+      fact(
+        spreadMs.source,
+        `Varies by ${Math.round(spreadMs.source === 'assumed' ? spreadMs.high : spreadMs.value)} ms`,
+        `worst twentieth above the median; ${spreadMs.note}`,
+      ),
+    );
+  if (busyMs.high >= 1)
+    list.push(
+      fact(
+        busyMs.source,
+        `Load adds ${Math.round(busyMs.source === 'assumed' ? busyMs.high : busyMs.value)} ms`,
+        `in the busy hour, ${Math.round(100 * Math.max(f.way.busyShare.down, f.way.busyShare.up))} % full; ${busyMs.note}`,
+      ),
+    );
   return list;
 };
 
@@ -170,7 +192,7 @@ const gatewayFacts: FactsOfBay = (facts, f) => {
           `Certificate to ${gateway.certificate.notAfter.slice(0, 4)}`,
           `${gateway.certificate.names.join(', ')}, ${gateway.certificate.notBefore} to ${gateway.certificate.notAfter}`,
         )
-      : fact('assumed', 'Certificate trusted', 'not known'),
+      : fact('assumed', 'Certificate not known', ''),
   );
   if (gateway.secondFactor)
     list.push(fact('declared', `Second factor, ${f.settings['security.secondFactorTimeoutS']} s`, 'time until it breaks off'));

@@ -47,22 +47,34 @@ describe('the ways a call is carried, by hand', () => {
     // a steady line has the shortest buffer, 20 ms: 50 + 20 + 30 + 20
     expect(voiceOnEndpoint({ rttMs: 100, jitterMs: 5, lossPercent: 0, transport: 'udp' })).toEqual(of(120, 0));
     // twice a jitter of 30 ms: 50 + 60 + 30 + 20
-    expect(voiceOnEndpoint({ rttMs: 100, jitterMs: 30, lossPercent: 2, transport: 'udp' })).toEqual(of(160, 2));
+    expect(voiceOnEndpoint({ rttMs: 100, jitterMs: 30, lossPercent: 2, transport: 'udp' })).toMatchObject({
+      idd: delayImpairment(160),
+      ieEff: expect.closeTo((95 * 2) / (2 + 25.1), 9) as unknown,
+    });
   });
 
-  test('through the host: a whole round trip, two buffers, the host’s 40 ms, and loss on both halves', () => {
-    expect(voiceThroughHost({ rttMs: 100, jitterMs: 5, lossPercent: 0, transport: 'udp' })).toEqual(of(230, 0));
-    // 1 − 0.98² = 3.96 %
+  test('through the host: half of the session’s round trip, its buffer, the host’s 40 ms, on to the service; the loss of that leg once', () => {
+    // 50 + 40 + 40 + 30 + 20 + 20
+    expect(voiceThroughHost({ rttMs: 100, jitterMs: 5, lossPercent: 0, transport: 'udp' })).toEqual(of(200, 0));
+    // twice a jitter of 30 ms is more than the session’s own 40
     const lossy = voiceThroughHost({ rttMs: 100, jitterMs: 30, lossPercent: 2, transport: 'udp' });
-    expect(lossy.idd).toBeCloseTo(delayImpairment(310), 9);
-    expect(lossy.ieEff).toBeCloseTo((95 * 3.96) / (3.96 + 25.1), 9);
+    expect(lossy.idd).toBeCloseTo(delayImpairment(220), 9);
+    expect(lossy.ieEff).toBeCloseTo((95 * 2) / (2 + 25.1), 9);
   });
 
   test('over TCP nothing is lost for good; it comes late, by up to a round trip', () => {
     const over = (lossPercent: number) => voiceThroughHost({ rttMs: 100, jitterMs: 5, lossPercent, transport: 'tcp' });
-    expect(over(0)).toEqual(of(230, 0));
-    expect(over(1)).toEqual(of(280, 0));
-    expect(over(2)).toEqual(of(330, 0));
-    expect(over(10)).toEqual(of(330, 0));
+    expect(over(0)).toEqual(of(200, 0));
+    expect(over(1)).toEqual(of(250, 0));
+    expect(over(2)).toEqual(of(300, 0));
+    expect(over(10)).toEqual(of(300, 0));
+  });
+
+  test('one in twenty that comes later than any buffer waits is lost to the ear: none at 60 ms, 5 % at 120', () => {
+    const lost = (spreadMs: number) => voiceOnEndpoint({ rttMs: 40, jitterMs: 5, spreadMs, lossPercent: 0, transport: 'udp' }).ieEff;
+    const ieOf = (percent: number) => (95 * percent) / (percent + 25.1);
+    expect([lost(0), lost(60)]).toEqual([0, 0]);
+    expect(lost(90)).toBeCloseTo(ieOf(2.5), 9);
+    expect([lost(120), lost(500)]).toEqual([expect.closeTo(ieOf(5), 9), expect.closeTo(ieOf(5), 9)]);
   });
 });

@@ -3,6 +3,7 @@ import { peripheralNoWay } from './desk/peripheralNoWay.js';
 import { refreshBelowCap } from './desk/refreshBelowCap.js';
 import { scalesDiffer } from './desk/scalesDiffer.js';
 import { screensExceedClient } from './desk/screensExceedClient.js';
+import { screensLeftOut } from './desk/screensLeftOut.js';
 import { screensNotKnown } from './desk/screensNotKnown.js';
 import { sessionNotScreenSize } from './desk/sessionNotScreenSize.js';
 import { clientTooOld } from './endpoint/clientTooOld.js';
@@ -13,8 +14,10 @@ import { memoryShort } from './endpoint/memoryShort.js';
 import { noHardwareDecode } from './endpoint/noHardwareDecode.js';
 import { personalDevice } from './endpoint/personalDevice.js';
 import { versionNotKnown } from './endpoint/versionNotKnown.js';
+import { capTooLow } from './gateway/capTooLow.js';
 import { certificateEndsSoon } from './gateway/certificateEndsSoon.js';
 import { certificateExpired } from './gateway/certificateExpired.js';
+import { certificateNotKnown } from './gateway/certificateNotKnown.js';
 import { certificateNotTrusted } from './gateway/certificateNotTrusted.js';
 import { certificateNotYet } from './gateway/certificateNotYet.js';
 import { certificateOtherName } from './gateway/certificateOtherName.js';
@@ -27,28 +30,37 @@ import { gatewayLacks } from './gateway/gatewayLacks.js';
 import { guestEndsSoon } from './gateway/guestEndsSoon.js';
 import { guestNotRecorded } from './gateway/guestNotRecorded.js';
 import { noCommonSecurity } from './gateway/noCommonSecurity.js';
+import { secondFactorClose } from './gateway/secondFactorClose.js';
 import { secondFactorTooShort } from './gateway/secondFactorTooShort.js';
+import { tlsNotKnown } from './gateway/tlsNotKnown.js';
 import { encoderShared } from './host/encoderShared.js';
+import { fewFrames } from './host/fewFrames.js';
 import { graphicsNotKnown } from './host/graphicsNotKnown.js';
 import { graphicsNotReady } from './host/graphicsNotReady.js';
 import { hostAsleep } from './host/hostAsleep.js';
+import { hostsNotKnown } from './host/hostsNotKnown.js';
 import { hostsOff } from './host/hostsOff.js';
 import { noFreePlace } from './host/noFreePlace.js';
 import { regionFar } from './host/regionFar.js';
+import { slowAltogether } from './host/slowAltogether.js';
 import { sourceSlow } from './host/sourceSlow.js';
 import { belowLight } from './link/belowLight.js';
 import { declaredContradicted } from './link/declaredContradicted.js';
 import { delayUnderLoad } from './link/delayUnderLoad.js';
+import { lineLoses } from './link/lineLoses.js';
 import { lineNotMeasured } from './link/lineNotMeasured.js';
 import { lineTooNarrow } from './link/lineTooNarrow.js';
+import { lineUnsteady } from './link/lineUnsteady.js';
 import { lossLimitsRate } from './link/lossLimitsRate.js';
 import { meteredVideo } from './link/meteredVideo.js';
 import { roundTripTooLong } from './link/roundTripTooLong.js';
 import { udpDoesNotPass } from './link/udpDoesNotPass.js';
 import { uploadTooNarrow } from './link/uploadTooNarrow.js';
+import { voicePoor } from './link/voicePoor.js';
 import { wrongVantage } from './link/wrongVantage.js';
 import { unsteadyBeforeLine } from './network/unsteadyBeforeLine.js';
 import { wifiSignalLow } from './network/wifiSignalLow.js';
+import { wifiTooSlow } from './network/wifiTooSlow.js';
 import { callThroughHost } from './workspace/callThroughHost.js';
 import { desktopForOneApp } from './workspace/desktopForOneApp.js';
 import { desktopsClash } from './workspace/desktopsClash.js';
@@ -68,6 +80,7 @@ export const findingKinds: readonly FindingKind[] = [
   refreshBelowCap,
   scalesDiffer,
   screensExceedClient,
+  screensLeftOut,
   screensNotKnown,
   sessionNotScreenSize,
   clientTooOld,
@@ -84,7 +97,11 @@ export const findingKinds: readonly FindingKind[] = [
   declaredContradicted,
   delayUnderLoad,
   lineNotMeasured,
+  lineLoses,
+  lineUnsteady,
   lineTooNarrow,
+  capTooLow,
+  wifiTooSlow,
   lossLimitsRate,
   meteredVideo,
   roundTripTooLong,
@@ -124,4 +141,11 @@ export const findingKinds: readonly FindingKind[] = [
   signonNotKnown,
   slowToUsable,
   videoInside,
+  certificateNotKnown,
+  hostsNotKnown,
+  secondFactorClose,
+  tlsNotKnown,
+  slowAltogether,
+  fewFrames,
+  voicePoor,
 ];

@@ -1,13 +1,14 @@
-import { doing, fieldsTo, noChange } from '../../../change/index.js';
+import { asIf, noChange } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
-import { portFits } from '../../desk.js';
+import { portFits } from '../../ports.js';
 
 /** A screen’s mode needs more Gbit/s than its port carries. */
 export const modeExceedsPort: FindingKind = {
   kind: 'a screen’s mode does not pass its port',
   bay: 'Desk',
   weight: 'limited',
-  detect: ({ endpoint }) => {
+  limits: ['desk', 'frames'],
+  detect: ({ endpoint }, { frames }) => {
     const screens = endpoint.screens;
     const i = screens ? portFits(endpoint).findIndex((fit) => fit !== null && !fit.fits) : -1;
     const screen = screens?.[i];
@@ -19,14 +20,15 @@ export const modeExceedsPort: FindingKind = {
       text: fit.highestHz
         ? `${mode} does not pass ${screen.port}: it falls to ${fit.highestHz} Hz`
         : `${mode} does not pass ${screen.port}: the screen stays dark or smaller`,
-      cost: fit.highestHz ? 150 : cost.device,
+      cost: fit.highestHz ? cost.risk + 60 : cost.device,
+      limits: fit.highestHz ? (frames.limiter === 'screen' ? ['frames'] : []) : ['desk'],
       costText: fit.highestHz ? `${fit.highestHz} of ${screen.refreshHz ?? 60} Hz` : '1 screen',
       sure: 'sure',
       evidence: [{ source: 'computed', text: `needs ${fit.neededGbps.toFixed(1)} Gbit/s, the port carries ${fit.usableGbps.toFixed(1)}` }],
-      remedies: [
+      remedies: () => [
         {
           text: 'Use a port that carries it',
-          change: doing(fieldsTo('endpoint', endpoint.id, { screens: replaced({ port: 'dp-hbr2' }) })),
+          change: asIf('endpoint', endpoint.id, { screens: replaced({ port: 'dp-hbr2' }) }),
           ask: 'the device must have one',
         },
         ...(fit.highestHz

@@ -7,6 +7,7 @@ export const peripheralNoWay: FindingKind = {
   kind: 'a peripheral has no way through',
   bay: 'Desk',
   weight: 'limited',
+  limits: ['desk'],
   detect: ({ endpoint, location }, { desk }) => {
     const stopped = desk.filter((item) => item.peripheral && item.works === false);
     const first = stopped[0];
@@ -21,7 +22,7 @@ export const peripheralNoWay: FindingKind = {
       costText: plural(stopped.length, 'device'),
       sure: 'sure',
       evidence: stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
-      remedies: [
+      remedies: () => [
         ...(byRule.length
           ? [
               {

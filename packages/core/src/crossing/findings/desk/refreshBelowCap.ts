@@ -21,7 +21,7 @@ export const refreshBelowCap: FindingKind = {
           text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s`,
         },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Cap this endpoint at ${cap} frames`,
           change: doing(settingTo('picture.frameCap', 'endpoint', endpoint.id, cap)),

@@ -1,4 +1,4 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { asIf, doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** Screens of several scales in a session that takes one. */
@@ -16,12 +16,10 @@ export const scalesDiffer: FindingKind = {
       costText: '1 screen hard to read',
       sure: 'likely',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `scales ${[...scales].join(', ')}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Give every screen the scale ${low}`,
-          change: doing(
-            fieldsTo('endpoint', endpoint.id, { screens: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }),
-          ),
+          change: asIf('endpoint', endpoint.id, { screens: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }),
         },
         {
           text: 'Use one screen for the session',

@@ -6,22 +6,25 @@ export const screensExceedClient: FindingKind = {
   kind: 'screens exceed the client’s limit',
   bay: 'Desk',
   weight: 'limited',
+  limits: ['desk'],
   detect: ({ endpoint }, { session }) => {
-    if (session.left === 0 || (session.leftBecause !== 'client' && session.leftBecause !== 'pixels')) return null;
+    if ((session.left === 0 && !session.shrunk) || (session.leftBecause !== 'client' && session.leftBecause !== 'pixels')) return null;
     const limit =
       session.leftBecause === 'client'
         ? plural(session.limits.screens, 'screen')
         : `${Math.round(session.limits.pixels / 1e5) / 10} million pixels`;
     return {
-      text: `${plural(session.left, 'screen stays', 'screens stay')} dark: a ${endpoint.clientKind} takes ${limit}`,
-      cost: cost.device + 50 * (session.left - 1),
-      costText: plural(session.left, 'screen'),
+      text: session.left
+        ? `${plural(session.left, 'screen stays', 'screens stay')} dark: a ${endpoint.clientKind} takes ${limit}`
+        : `The screen has more pixels than a ${endpoint.clientKind} takes, ${limit}: it is shown smaller and blurred`,
+      cost: cost.device + 50 * Math.max(0, session.left - 1) - (session.left ? 0 : 200),
+      costText: session.left ? plural(session.left, 'screen') : 'blur',
       sure: 'likely',
       evidence: [
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `${plural(session.native?.length ?? 0, 'screen')} on the desk` },
         { source: 'assumed', text: `a ${endpoint.clientKind} takes ${limit}; common practice` },
       ],
-      remedies: [
+      remedies: () => [
         ...(endpoint.platform === 'thin'
           ? []
           : [
@@ -30,6 +33,9 @@ export const screensExceedClient: FindingKind = {
                 change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]),
+        ...(session.left === 0
+          ? [{ text: 'Hold its screens at 2160p', change: doing(settingTo('picture.heldHeight', 'endpoint', endpoint.id, 2160)) }]
+          : []),
         {
           text: `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`,
           change: doing(settingTo('screens.most', 'endpoint', endpoint.id, session.screens.length)),

@@ -15,7 +15,7 @@ export const screensNotKnown: FindingKind = {
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: '1 × 1920 × 1080; our default' }],
-          remedies: [
+          remedies: () => [
             {
               text: `Send a field check to ${endpoint.name}`,
               change: noChange,

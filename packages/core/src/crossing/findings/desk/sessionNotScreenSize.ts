@@ -17,7 +17,7 @@ export const sessionNotScreenSize: FindingKind = {
       costText: larger ? 'scroll bars' : 'blur',
       sure: 'sure',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Follow the window at ${location.name}`,
           change: doing(settingTo('picture.resolution', 'location', location.id, 'follow')),

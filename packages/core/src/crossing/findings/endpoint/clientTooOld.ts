@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf, doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { versionFloor } from '../../ladder.js';
 
@@ -22,10 +22,10 @@ export const clientTooOld: FindingKind = {
           text: `client ${endpoint.clientVersion}, compared field by field with ${floor?.version}`,
         },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Update the client to ${floor?.version}`,
-          change: doing(fieldsTo('endpoint', endpoint.id, { clientVersion: floor?.version })),
+          change: asIf('endpoint', endpoint.id, { clientVersion: floor?.version }),
           ask: 'somebody must install it',
         },
         ...(endpoint.platform === 'thin'

@@ -6,6 +6,7 @@ export const decodeBudget: FindingKind = {
   kind: 'decode budget exceeded by several screens',
   bay: 'Endpoint',
   weight: 'limited',
+  limits: ['frames'],
   detect: ({ endpoint }, { frames, session, wanted, settings }) => {
     const { decoding } = frames;
     if (decoding.by !== 'hardware' || decoding.capacity === null || decoding.neededMacroblocksPerS <= decoding.capacity) return null;
@@ -17,6 +18,7 @@ export const decodeBudget: FindingKind = {
     return {
       text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(decoding.capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
+      limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
       evidence: [
@@ -25,7 +27,7 @@ export const decodeBudget: FindingKind = {
           text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard`,
         },
       ],
-      remedies: [
+      remedies: () => [
         set('picture.heldHeight', 1440, 'Hold its screens at 1440p'),
         set('picture.heldHeight', 1080, 'Hold its screens at 1080p'),
         ...(session.screens.length > 1

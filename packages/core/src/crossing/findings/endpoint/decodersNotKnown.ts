@@ -10,12 +10,14 @@ export const decodersNotKnown: FindingKind = {
     frames.missing !== 'decoders'
       ? null
       : {
-          text: `Whether ${endpoint.name} has a decoder is not known, and it decides`,
+          text: endpoint.decoders?.length
+            ? `Whether a decoder of ${endpoint.name} takes this picture is not known, and it decides`
+            : `Whether ${endpoint.name} has a decoder is not known, and it decides`,
           cost: cost.notKnown + 1,
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
-          remedies: [
+          remedies: () => [
             { text: `Send a field check to ${endpoint.name}`, change: noChange, ask: 'it asks the browser for its decoders; 40 seconds' },
           ],
         },

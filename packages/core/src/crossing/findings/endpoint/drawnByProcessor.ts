@@ -6,6 +6,7 @@ export const drawnByProcessor: FindingKind = {
   kind: 'drawn by the processor in the browser',
   bay: 'Endpoint',
   weight: 'limited',
+  limits: ['frames'],
   detect: ({ endpoint, evidence }, { frames, wanted }) => {
     const scene = evidence.scene;
     if (endpoint.clientKind !== 'browser' || scene?.value.drawnBy !== 'processor') return null;
@@ -13,10 +14,11 @@ export const drawnByProcessor: FindingKind = {
     return {
       text: `The browser draws on the processor: ${Math.round(scene.value.averageFps)} frames, ${Math.round(scene.value.low1Fps)} in its slowest moments`,
       cost: short > 0 ? cost.short(short) : cost.risk + 20,
+      limits: frames.limiter === 'browser drawing' ? ['frames', 'delay'] : [],
       costText: frames.limiter === 'browser drawing' ? `${Math.round(frames.cap - frames.value)} frames` : 'sluggish',
       sure: 'sure',
       evidence: [{ source: 'measured', text: `drawn by ${scene.value.renderer}, ${scene.value.frames} frames, ${scene.at.slice(0, 10)}` }],
-      remedies: [
+      remedies: () => [
         {
           text: 'Use the native client',
           change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),

@@ -19,7 +19,7 @@ export const memoryShort: FindingKind = {
       costText: `${figure(needed - endpoint.memoryMB)} MB`,
       sure: 'rests on an assumption',
       evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${endpoint.memoryMB} MB in ${endpoint.name}` }],
-      remedies: [
+      remedies: () => [
         ...(offload
           ? [
               {

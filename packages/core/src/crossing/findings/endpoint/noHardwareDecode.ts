@@ -7,6 +7,7 @@ export const noHardwareDecode: FindingKind = {
   kind: 'no hardware decode for the stream in use',
   bay: 'Endpoint',
   weight: 'limited',
+  limits: ['frames', 'delay'],
   detect: ({ endpoint, location }, { frames, session, settings, wanted }) => {
     if (!needsDecoder(session.codec) || frames.decoding.by !== 'processor') return null;
     const load = frames.decoding.neededMacroblocksPerS / frames.decoding.processor;
@@ -21,13 +22,14 @@ export const noHardwareDecode: FindingKind = {
     return {
       text: `${endpoint.name} decodes ${stream} on the processor: ${figure(load * 100)} % of it`,
       cost: short > 0 ? cost.short(short) : cost.risk + 30,
+      limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
       costText: frames.limiter === 'decoding' ? `${Math.round(frames.cap - frames.value)} frames` : 'hot and slow',
       sure: endpoint.decoders ? 'sure' : 'likely',
       evidence: [
         { source: endpoint.decoders ? 'reported' : 'measured', text: `no ${stream} decoder` },
         { source: 'assumed', text: 'a core decodes about 1080p30; from memory' },
       ],
-      remedies: [
+      remedies: () => [
         ...(session.codec !== 'h264'
           ? [set('picture.codec', 'h264', 'Code this endpoint’s picture in H.264')]
           : [set('picture.codec', 'hevc', 'Code this endpoint’s picture in H.265')]),

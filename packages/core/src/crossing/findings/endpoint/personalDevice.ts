@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf, doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** A personal device where only managed ones are let in, or with less redirected. */
@@ -22,7 +22,7 @@ export const personalDevice: FindingKind = {
           text: `${endpoint.name} is personal; personal devices: ${byPool ? 'refused by the pool' : settings['security.personalDevices']}`,
         },
       ],
-      remedies: [
+      remedies: () => [
         ...(byPool
           ? [
               {
@@ -34,7 +34,7 @@ export const personalDevice: FindingKind = {
           : []),
         {
           text: 'Give the person a managed device',
-          change: doing(fieldsTo('endpoint', endpoint.id, { ownership: 'managed' })),
+          change: asIf('endpoint', endpoint.id, { ownership: 'managed' }),
           ask: 'a device must be handed out',
         },
       ],

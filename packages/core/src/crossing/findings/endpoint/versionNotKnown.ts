@@ -6,7 +6,7 @@ import { versionFloor } from '../../ladder.js';
 export const versionNotKnown: FindingKind = {
   kind: 'the client version is not known',
   bay: 'Endpoint',
-  weight: 'risk',
+  weight: 'unknown',
   detect: (facts, { settings }) => {
     const floor = facts.endpoint.clientVersion === undefined ? versionFloor(facts, settings) : null;
     if (!floor) return null;
@@ -15,8 +15,8 @@ export const versionNotKnown: FindingKind = {
       cost: cost.notKnown + 3,
       costText: '1 figure',
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: 'the client is taken to be new enough' }],
-      remedies: [
+      evidence: [{ source: 'assumed', text: 'an older client than that is refused' }],
+      remedies: () => [
         { text: `Read the version on ${facts.endpoint.name}`, change: noChange, ask: 'it says whether the client is accepted; 2 minutes' },
       ],
     };

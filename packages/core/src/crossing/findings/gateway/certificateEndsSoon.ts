@@ -21,7 +21,7 @@ export const certificateEndsSoon: FindingKind = {
       costText: plural(days, 'day'),
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
-      remedies: [
+      remedies: () => [
         { text: `Renew the certificate of ${gateway.name}`, change: noChange, ask: 'nothing changes today, sign-in goes on afterwards' },
       ],
     };

@@ -15,7 +15,7 @@ export const certificateExpired: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Renew the certificate of ${gateway.name}`,
           change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.notAfter': '2099-12-31' } }),

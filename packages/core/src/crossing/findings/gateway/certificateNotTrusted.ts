@@ -15,7 +15,7 @@ export const certificateNotTrusted: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: 'declared', text: `issued under trust: ${certificate.trust}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Use a publicly trusted certificate on ${gateway.name}`,
           change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.trust': 'public' } }),

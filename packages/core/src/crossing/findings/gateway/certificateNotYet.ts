@@ -15,7 +15,7 @@ export const certificateNotYet: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Put the earlier certificate back on ${gateway.name}`,
           change: supposing({ suppose: 'object', kind: 'gateway', id: gateway.id, set: { 'certificate.notBefore': '2000-01-01' } }),

@@ -15,7 +15,7 @@ export const certificateOtherName: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: 'declared', text: `names ${certificate.names.join(', ')}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Issue a certificate that names ${gateway.address}`,
           change: supposing({

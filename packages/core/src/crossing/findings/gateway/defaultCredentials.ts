@@ -15,7 +15,7 @@ export const defaultCredentials: FindingKind = {
           costText: 'anybody in',
           sure: 'sure',
           evidence: [{ source: 'reported', text: `${gateway.address} took the password it was delivered with` }],
-          remedies: [
+          remedies: () => [
             {
               text: `Set a password of your own on ${gateway.name}`,
               change: noChange,

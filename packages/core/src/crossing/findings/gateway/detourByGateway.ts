@@ -14,7 +14,7 @@ export const detourByGateway: FindingKind = {
       costText: ms(delay.detourMs),
       sure: 'likely',
       evidence: [{ source: 'assumed', text: 'from the distances of the regions' }],
-      remedies: [
+      remedies: () => [
         {
           text: `Go straight to the host from ${location.name}`,
           change: doing(settingTo('transport.gatewayBypass', 'location', location.id, true)),

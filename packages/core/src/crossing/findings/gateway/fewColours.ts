@@ -15,7 +15,7 @@ export const fewColours: FindingKind = {
       sure: 'sure',
       evidence: [{ source: 'computed', text: `asks for ${mbit(demand.p95Mbps)} as it is` }],
       // No figure of ours measures the look of colours, so the effect is told by what the picture then asks for.
-      remedies: [
+      remedies: () => [
         {
           text: `Use true colour at ${location.name}`,
           change: noChange,

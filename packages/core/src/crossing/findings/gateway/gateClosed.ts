@@ -20,14 +20,15 @@ export const gateClosed: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: unmet.map(({ condition }) => ({ source: 'declared', text: `${condition.bay}: ${condition.name}` })),
-      remedies: unmet.map(({ condition }) => {
-        const edit = editOfCondition(condition, facts, host);
-        return {
-          text: `${condition.remedy} (${condition.who.charAt(0).toLowerCase()}${condition.who.slice(1)})`,
-          change: edit ? doing(edit) : noChange,
-          ...(edit ? {} : { ask: 'one condition less stands in the way' }),
-        };
-      }),
+      remedies: () =>
+        unmet.map(({ condition }) => {
+          const edit = editOfCondition(condition, facts, host);
+          return {
+            text: `${condition.remedy} (${condition.who.charAt(0).toLowerCase()}${condition.who.slice(1)})`,
+            change: edit ? doing(edit) : noChange,
+            ...(edit ? {} : { ask: 'one condition less stands in the way' }),
+          };
+        }),
     };
   },
 };

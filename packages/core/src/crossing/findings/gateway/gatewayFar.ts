@@ -1,5 +1,4 @@
-import { supposing } from '../../../change/index.js';
-import { lineOf } from '../../line.js';
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 import { distanceKm, pathMs } from '../../../link/index.js';
 
@@ -8,16 +7,18 @@ export const gatewayFar: FindingKind = {
   kind: 'gateway far from both ends',
   bay: 'Gateway',
   weight: 'risk',
-  detect: ({ location, gatewayRegion, gateway, estate, endpoint }, { host, settings, way }) => {
+  detect: ({ location, gatewayRegion, gateway, estate, pool }, { host, settings }) => {
     const hostRegion = host && estate.regions.get(host.region);
     if (!hostRegion || (location.inside && settings['transport.gatewayBypass'])) return null;
     const by = (region: typeof gatewayRegion) => pathMs(distanceKm(location, region)) + pathMs(distanceKm(region, hostRegion));
     const now = by(gatewayRegion);
-    let best: { name: string; saved: number } | null = null;
+    // no gateway is nearer than the straight way
+    if (now - pathMs(distanceKm(location, hostRegion)) <= 8) return null;
+    let best: { id: string; name: string; saved: number } | null = null;
     for (const other of estate.gateways) {
       const region = other.id !== gateway.id && estate.regions.get(other.region);
       const saved = region ? now - by(region) : 0;
-      if (saved > (best?.saved ?? 8)) best = { name: other.name, saved };
+      if (saved > (best?.saved ?? 8)) best = { id: other.id, name: other.name, saved };
     }
     if (!best) return null;
     return {
@@ -26,10 +27,10 @@ export const gatewayFar: FindingKind = {
       costText: ms(best.saved),
       sure: 'rests on an assumption',
       evidence: [{ source: 'assumed', text: 'from the distances; common practice for the detours of cables' }],
-      remedies: [
+      remedies: () => [
         {
           text: `Go by ${best.name}`,
-          change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), roundTripMs: Math.max(2, way.rtt.value - best.saved) }),
+          change: doing(fieldsTo('pool', pool.id, { gateway: best.id })),
           ask: 'the pool must be reachable there',
         },
       ],

@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** The gateway does not pass the codec or the transport that is asked for. */
@@ -31,10 +31,10 @@ export const gatewayLacks: FindingKind = {
           text: `${gateway.name}: ${gateway.codecs.join(', ')}; UDP ${gateway.udp === false ? 'no' : 'yes'}; USB ${gateway.usb ? 'yes' : 'no'}`,
         },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Switch it on in ${gateway.name}`,
-          change: doing(fieldsTo('gateway', gateway.id, Object.fromEntries(lacks.map(({ field, value }) => [field, value])))),
+          change: asIf('gateway', gateway.id, Object.fromEntries(lacks.map(({ field, value }) => [field, value]))),
         },
       ],
     };

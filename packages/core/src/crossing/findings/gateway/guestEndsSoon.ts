@@ -16,7 +16,9 @@ export const guestEndsSoon: FindingKind = {
       costText: plural(days, 'day'),
       sure: 'sure',
       evidence: [{ source: 'declared', text: `owner ${person.guest.owner}, to ${person.guest.endsOn}` }],
-      remedies: [{ text: 'Ask the owner whether it should go on', change: noChange, ask: 'a new end date, or the guest is told in time' }],
+      remedies: () => [
+        { text: 'Ask the owner whether it should go on', change: noChange, ask: 'a new end date, or the guest is told in time' },
+      ],
     };
   },
 };

@@ -15,7 +15,7 @@ export const guestNotRecorded: FindingKind = {
           costText: 'no end',
           sure: 'sure',
           evidence: [{ source: 'declared', text: 'the guest’s record is empty' }],
-          remedies: [
+          remedies: () => [
             { text: 'Record owner, organisation and end date', change: noChange, ask: 'somebody answers for the access, and it ends' },
           ],
         },

@@ -1,4 +1,4 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { asIf, doing, fieldsTo, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** Client, gateway and pool have no security mode or TLS version in common. */
@@ -26,7 +26,7 @@ export const noCommonSecurity: FindingKind = {
           text: `pre-session sign-in ${settings['security.preSession'] ? 'required' : 'not required'}, TLS from ${settings['security.tlsMinimum']}`,
         },
       ],
-      remedies: [
+      remedies: () => [
         ...(can
           ? []
           : [
@@ -37,18 +37,21 @@ export const noCommonSecurity: FindingKind = {
             ]),
         {
           text: `Allow TLS sign-in in ${pool.name}`,
-          change: doing(
-            fieldsTo('pool', pool.id, { securityModes: ['tls', 'pre-session'] }),
-            settingTo('security.preSession', 'location', location.id, false),
-          ),
+          change: {
+            patches: [settingTo('security.preSession', 'location', location.id, false)],
+            hypotheses: asIf('pool', pool.id, { securityModes: ['tls', 'pre-session'] }).hypotheses,
+          },
           ask: 'the sign-in screen is then drawn by the host: a risk to be weighed',
         },
         {
           text: `Let ${gateway.name} and ${pool.name} offer both modes`,
-          change: doing(
-            fieldsTo('pool', pool.id, { securityModes: ['tls', 'pre-session'] }),
-            fieldsTo('gateway', gateway.id, { securityModes: ['tls', 'pre-session'] }),
-          ),
+          change: {
+            patches: [],
+            hypotheses: [
+              ...asIf('pool', pool.id, { securityModes: ['tls', 'pre-session'] }).hypotheses,
+              ...asIf('gateway', gateway.id, { securityModes: ['tls', 'pre-session'] }).hypotheses,
+            ],
+          },
         },
       ],
     };

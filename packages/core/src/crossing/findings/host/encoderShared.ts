@@ -6,11 +6,13 @@ export const encoderShared: FindingKind = {
   kind: 'encoder shared by too many',
   bay: 'Host',
   weight: 'limited',
+  limits: ['frames'],
   detect: ({ pool, location }, { host, frames, session, wanted }) => {
     if (!host || frames.encoding.by !== 'card' || frames.encoding.fps >= frames.cap) return null;
     return {
       text: `The encoder of ${host.name} is shared by ${plural(host.used ?? 0, 'session')}: ${figure(frames.encoding.fps)} frames are left for this one`,
       cost: frames.limiter === 'host encoding' ? cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
+      limits: frames.limiter === 'host encoding' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps))} frames`,
       sure: host.encoderLoad === undefined ? 'rests on an assumption' : 'sure',
       evidence: [
@@ -23,7 +25,7 @@ export const encoderShared: FindingKind = {
         },
         { source: 'computed', text: `${figure((session.macroblocks * frames.cap) / 1000)} thousand macroblocks a second asked` },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Hold screens at ${location.name} at 1080p`,
           change: doing(settingTo('picture.heldHeight', 'location', location.id, 1080)),

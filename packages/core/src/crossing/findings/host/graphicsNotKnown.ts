@@ -25,7 +25,9 @@ export const graphicsNotKnown: FindingKind = {
             : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}`,
         },
       ],
-      remedies: [{ text: `Ask ${host.name} for its report`, change: noChange, ask: 'makes known how it draws and encodes; 2 minutes' }],
+      remedies: () => [
+        { text: `Ask ${host.name} for its report`, change: noChange, ask: 'makes known how it draws and encodes; 2 minutes' },
+      ],
     };
   },
 };

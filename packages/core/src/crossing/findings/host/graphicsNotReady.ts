@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { brokenRung } from '../../../hosts/index.js';
 
@@ -7,6 +7,7 @@ export const graphicsNotReady: FindingKind = {
   kind: 'graphics of the host not ready',
   bay: 'Host',
   weight: 'limited',
+  limits: ['frames', 'delay'],
   explains: ['frame source slower than the cap'],
   detect: ({ resource }, { host, frames, wanted }) => {
     if (!resource.graphics || !host) return null;
@@ -15,6 +16,7 @@ export const graphicsNotReady: FindingKind = {
     return {
       text: `${host.name} ${rung.missing}: 3D is drawn on the processor, ${Math.round(frames.value)} frames`,
       cost: cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)),
+      limits: frames.limiter === 'host drawing' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
       evidence: [
@@ -23,13 +25,14 @@ export const graphicsNotReady: FindingKind = {
           text: `${host.name}: ${rung.field} is ${String(host.graphics?.[rung.field])}`,
         },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `${rung.remedy} ${host.name}`,
-          change: doing(
-            fieldsTo('host', host.id, { [`graphics.${rung.field}`]: rung.wanted }),
-            ...(host.drawMs !== undefined && host.drawMs > 30 ? [fieldsTo('host', host.id, { drawMs: 12 })] : []),
-          ),
+          change: asIf('host', host.id, {
+            [`graphics.${rung.field}`]: rung.wanted,
+            // what it drew in without its card says nothing of how it draws with it
+            ...(host.drawMs !== undefined && host.drawMs > 30 ? { drawMs: 12 } : {}),
+          }),
           ask: 'then look at the next rung',
         },
       ],

@@ -18,7 +18,7 @@ export const hostAsleep: FindingKind = {
         { source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is asleep` },
         { source: 'assumed', text: '25 s from sleep; common practice' },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Keep one host of ${pool.name} awake`,
           change: doing(fieldsTo('pool', pool.id, { spareHosts: 1 })),

@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** Every host of the pool is off. */
@@ -14,10 +14,10 @@ export const hostsOff: FindingKind = {
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is off` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Switch ${host.name} on`,
-          change: doing(fieldsTo('host', host.id, { power: 'on' })),
+          change: asIf('host', host.id, { power: 'on' }),
           ask: 'takes 60 to 180 s',
         },
       ],

@@ -1,5 +1,5 @@
-import { doing, fieldsTo, noChange } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import { asIf, noChange } from '../../../change/index.js';
+import { cost, plural, type FindingKind } from '../../finding.js';
 
 /** Every place of the pool is taken. */
 export const noFreePlace: FindingKind = {
@@ -8,6 +8,7 @@ export const noFreePlace: FindingKind = {
   weight: 'blocked',
   detect: ({ pool, hosts }, { broken, host }) => {
     if (broken?.reason !== 'no free place') return null;
+    const more = host ? Math.max((host.used ?? 0) - host.places + 1, Math.ceil(host.places * 0.1)) : 0;
     return {
       text: host
         ? `Every place in ${pool.name} is taken: ${hosts.reduce((sum, h) => sum + (h.used ?? 0), 0)} of ${hosts.reduce((sum, h) => sum + h.places, 0)}`
@@ -16,15 +17,16 @@ export const noFreePlace: FindingKind = {
       costText: 'waits or is refused',
       sure: 'sure',
       evidence: [{ source: host?.reportedAt ? 'reported' : 'declared', text: `${hosts.length} hosts, no free place` }],
-      remedies: host
-        ? [
-            {
-              text: `Give ${host.name} ${Math.ceil(host.places * 0.1)} places more`,
-              change: doing(fieldsTo('host', host.id, { places: Math.ceil(host.places * 1.1) + 1 })),
-              ask: 'check its memory first',
-            },
-          ]
-        : [{ text: `Put a host into ${pool.name}`, change: noChange, ask: 'people can then sign in' }],
+      remedies: () =>
+        host
+          ? [
+              {
+                text: `Give ${host.name} ${plural(more, 'place')} more`,
+                change: asIf('host', host.id, { places: host.places + more }),
+                ask: 'check its memory first',
+              },
+            ]
+          : [{ text: `Put a host into ${pool.name}`, change: noChange, ask: 'people can then sign in' }],
     };
   },
 };

@@ -23,7 +23,7 @@ export const regionFar: FindingKind = {
       costText: ms(saved),
       sure: 'likely',
       evidence: [{ source: 'assumed', text: `from the distances of the regions` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Give this person ${nearer.name}`,
           change: supposing({ suppose: 'object', kind: 'host', id: host.id, set: { region: nearer.region } }),

@@ -6,6 +6,7 @@ export const sourceSlow: FindingKind = {
   kind: 'frame source slower than the cap',
   bay: 'Host',
   weight: 'limited',
+  limits: ['frames', 'delay'],
   detect: ({ resource }, { host, frames, wanted }) => {
     if (!host || frames.limiter !== 'host drawing' || frames.value >= wanted.framesAtLeast) return null;
     return {
@@ -14,7 +15,7 @@ export const sourceSlow: FindingKind = {
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: frames.drawAssumed ? 'rests on an assumption' : 'sure',
       evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`,
           change: supposing({

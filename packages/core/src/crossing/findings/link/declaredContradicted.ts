@@ -22,7 +22,7 @@ export const declaredContradicted: FindingKind = {
         { source: 'measured', text: `${say(off.value)}, ${off.note}` },
         { source: off.notUsed.source, text: say(off.notUsed.value), notUsed: true },
       ],
-      remedies: [
+      remedies: () => [
         { text: `Ask the carrier about the line of ${location.name}`, change: noChange, ask: 'the measurement counts until then' },
       ],
     };

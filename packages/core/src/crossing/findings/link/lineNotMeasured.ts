@@ -1,5 +1,17 @@
 import { noChange } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import type { Missing } from '../../figures.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
+
+/** Facts that a measurement at the desk makes known. */
+const ofTheLine: ReadonlySet<Missing> = new Set<Missing>([
+  'round trips',
+  'line rate',
+  'rate upwards',
+  'loss',
+  'people at once',
+  'Wi-Fi signal',
+  'reach of the gateway',
+]);
 
 /** Round trips, rate or loss of the line are not known, and decide. */
 export const lineNotMeasured: FindingKind = {
@@ -7,13 +19,13 @@ export const lineNotMeasured: FindingKind = {
   bay: 'Link',
   weight: 'unknown',
   detect: ({ endpoint, evidence, location }, { way, missing }) => {
-    const decides = missing.filter((fact) => fact === 'round trips' || fact === 'line rate' || fact === 'loss');
+    const decides = missing.filter((fact, i) => ofTheLine.has(fact) && missing.indexOf(fact) === i);
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
     return {
       text:
         few && !way.rttKnown
-          ? `Only ${few.samples} round trips were measured, 20 are needed`
+          ? `Only ${few.samples} round trips were measured, 20 are needed to go by`
           : `Not known: ${decides.join(' and ')} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
@@ -24,9 +36,20 @@ export const lineNotMeasured: FindingKind = {
               source: way.rtt.source,
               text: `round trip ${Math.round(way.rtt.value)} ms, ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)}`,
             },
+            ...(decides.includes('loss')
+              ? [
+                  {
+                    source: way.loss.source,
+                    text: `loss between ${figure(way.loss.low)} and ${figure(way.loss.high)} %, ${way.loss.note}`,
+                  },
+                ]
+              : []),
+            ...(decides.includes('people at once')
+              ? [{ source: 'assumed' as const, text: '40 to 80 % of the people of a place active at once; common practice' }]
+              : []),
           ]
         : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Send a field check to ${endpoint.name}`,
           change: noChange,

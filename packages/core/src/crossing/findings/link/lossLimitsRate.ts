@@ -1,42 +1,49 @@
-import { doing, fieldsTo, settingTo, supposing } from '../../../change/index.js';
+import { asIf, supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
+import { setHere } from '../../setHere.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
-/** Loss holds TCP below what the picture asks, Mbit/s [RFC 5348]. */
+/** Loss holds the rate below what the picture asks, Mbit/s: TCP by RFC 5348, UDP where it has to stop by RFC 8083. */
 export const lossLimitsRate: FindingKind = {
   kind: 'loss limits the rate although the line is wide',
   bay: 'Link',
   weight: 'limited',
-  explains: ['UDP does not pass'],
-  detect: ({ location, gateway, endpoint }, { way, demand, frames, wanted, session }) => {
+  limits: ['frames', 'delay'],
+  explains: ['UDP does not pass', 'the way loses'],
+  detect: (facts, { way, demand, frames, wanted, session }) => {
     if (!way.lossBound || !way.available || !way.down || way.available.value >= demand.p95Mbps) return null;
-    const own = location.ownLines;
+    const { location, gateway, endpoint } = facts;
+    const tcp = session.transport === 'tcp';
     return {
-      text: `${figure(way.loss?.value ?? 0)} % loss holds TCP to ${mbit(way.available.value)} on a line of ${figure(way.down.value)}`,
-      cost: cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)),
+      text: `${figure(way.loss.value)} % loss holds ${tcp ? 'TCP' : 'the stream'} to ${mbit(way.available.value)} on a line of ${figure(way.down.value)}`,
+      cost: cost.frames(frames.value, wanted.framesAtLeast),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
-      sure: 'sure',
+      sure: way.lossKnown ? 'sure' : 'rests on an assumption',
       evidence: [
-        { source: 'measured', text: `${figure(way.loss?.value ?? 0)} % of ${way.loss?.samples ?? 0} datagrams lost` },
+        { source: way.loss.source, text: `${figure(way.loss.value)} % of ${way.loss.samples ?? 0} lost, ${way.loss.note}` },
+        { source: way.down.source, text: `${figure(way.down.value)} Mbit/s towards ${location.name}` },
         {
           source: 'computed',
-          text: `RFC 5348 at ${Math.round(way.rtt.value)} ms: ${mbit(way.available.value)}; over TCP because of ${session.transportBecause}`,
+          text: `${tcp ? 'RFC 5348' : 'ten times RFC 5348, where RFC 8083 has it stop,'} at ${Math.round(way.rtt.value)} ms: ${mbit(way.available.value)}${tcp ? `; over TCP because of ${session.transportBecause}` : ''}`,
         },
       ],
-      remedies: [
-        ...(session.transportBecause === 'setting'
-          ? [
-              {
-                text: 'Prefer UDP here',
-                change: doing(settingTo('transport.prefer', own ? 'endpoint' : 'location', own ? endpoint.id : location.id, 'udp')),
-              },
-            ]
-          : []),
+      remedies: () => [
+        ...(session.transportBecause === 'setting' ? [setHere(facts, 'transport.prefer', 'udp', (where) => `Prefer UDP ${where}`)] : []),
         ...(session.transportBecause === 'gateway'
           ? [
               {
                 text: `Let UDP through ${gateway.name}`,
-                change: doing(fieldsTo('gateway', gateway.id, { udp: true })),
+                change: asIf('gateway', gateway.id, { udp: true }),
+                ask: 'somebody has to open it',
+              },
+            ]
+          : []),
+        ...(session.transportBecause === 'udp does not pass'
+          ? [
+              {
+                text: `Open UDP at ${location.name}`,
+                change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), udp: true }),
+                ask: 'somebody has to open the port',
               },
             ]
           : []),

@@ -1,5 +1,6 @@
-import { doing, settingTo, supposing } from '../../../change/index.js';
+import { supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
+import { setHere } from '../../setHere.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** UDP was tried and does not pass. */
@@ -7,7 +8,8 @@ export const udpDoesNotPass: FindingKind = {
   kind: 'UDP does not pass',
   bay: 'Link',
   weight: 'risk',
-  detect: ({ evidence, location, endpoint }, { settings }) => {
+  detect: (facts, { settings }) => {
+    const { evidence, location, endpoint } = facts;
     const udp = evidence.datagrams;
     if (udp?.value.passes !== false || settings['transport.prefer'] === 'tcp') return null;
     return {
@@ -16,24 +18,19 @@ export const udpDoesNotPass: FindingKind = {
       costText: 'slower on loss',
       sure: 'sure',
       evidence: [{ source: 'measured', text: `no datagram came back within 5 s, ${udp.by}; loss stays not known` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Open UDP at ${location.name}`,
           change: supposing({ suppose: 'line', ...lineOf({ location, endpoint }), udp: true }),
           ask: 'then the loss can be measured too',
         },
-        {
-          text: 'Expect TCP and do not wait for UDP',
-          change: doing(
-            settingTo(
-              'transport.prefer',
-              location.ownLines ? 'endpoint' : 'location',
-              location.ownLines ? endpoint.id : location.id,
-              'tcp',
-            ),
-          ),
-          ask: 'sign-on no longer waits for UDP',
-        },
+        setHere(
+          facts,
+          'transport.prefer',
+          'tcp',
+          (where) => `Expect TCP ${where} and do not wait for UDP`,
+          'sign-on no longer waits for UDP',
+        ),
       ],
     };
   },

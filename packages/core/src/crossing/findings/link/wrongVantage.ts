@@ -24,7 +24,7 @@ export const wrongVantage: FindingKind = {
           notUsed: true,
         },
       ],
-      remedies: [
+      remedies: () => [
         { text: `Measure at the desk of ${endpoint.name}`, change: noChange, ask: 'a field check from where the person sits; 40 seconds' },
       ],
     };

@@ -1,4 +1,4 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { asIf, doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** Above these on an idle line, words drop in calls: common practice, no source. */
@@ -10,11 +10,12 @@ export const unsteadyBeforeLine: FindingKind = {
   kind: 'jitter or loss before the line',
   bay: 'Local network',
   weight: 'limited',
-  explains: ['Wi-Fi signal too low'],
+  limits: ['frames', 'delay', 'sticking', 'voice', 'loss'],
+  explains: ['Wi-Fi signal too low', 'the way loses', 'the way holds packets up'],
   detect: ({ endpoint, evidence, person }, { way, voice, wanted }) => {
     const trips = evidence.roundTrips?.value;
     const spread = trips ? trips.p95Ms - trips.medianMs : 0;
-    const loss = way.loss?.value ?? 0;
+    const loss = way.loss.value;
     if (endpoint.connection !== 'wifi' || (spread <= mostJitterMs && loss <= mostLossPercent)) return null;
     const heard = voice.counts ? (voice.carried === 'host' ? voice.host : voice.endpoint) : null;
     const short = heard && wanted.voiceMosAtLeast ? Math.max(0, (wanted.voiceMosAtLeast - heard.mos) / 2) : 0;
@@ -27,7 +28,7 @@ export const unsteadyBeforeLine: FindingKind = {
       costText: loss > mostLossPercent ? `${figure(loss)} % lost` : `${Math.round(spread)} ms`,
       sure: 'likely',
       evidence: [
-        ...(way.loss
+        ...(way.lossKnown
           ? [
               {
                 source: 'measured' as const,
@@ -39,12 +40,13 @@ export const unsteadyBeforeLine: FindingKind = {
           ? [{ source: 'measured' as const, text: `P95 ${Math.round(trips.p95Ms)} ms, median ${Math.round(trips.medianMs)} ms, idle` }]
           : []),
       ],
-      remedies: [
+      remedies: () => [
         {
           text: 'Use a cable',
           change: {
-            patches: [fieldsTo('endpoint', endpoint.id, { connection: 'wired' })],
+            patches: [],
             hypotheses: [
+              ...asIf('endpoint', endpoint.id, { connection: 'wired' }).hypotheses,
               { suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 2 },
               { suppose: 'line', kind: 'endpoint', id: endpoint.id, lossPercent: 0 },
             ],

@@ -1,4 +1,4 @@
-import { fieldsTo, supposing } from '../../../change/index.js';
+import { asIf, supposing } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { wifiSignal } from '../../../link/index.js';
 
@@ -25,12 +25,15 @@ export const wifiSignalLow: FindingKind = {
           ? [{ source: 'measured' as const, text: `P95 ${Math.round(jitter.p95Ms)} ms over a median of ${Math.round(jitter.medianMs)}` }]
           : []),
       ],
-      remedies: [
+      remedies: () => [
         {
           text: 'Use a cable',
           change: {
-            patches: [fieldsTo('endpoint', endpoint.id, { connection: 'wired' })],
-            hypotheses: [{ suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 2 }],
+            patches: [],
+            hypotheses: [
+              ...asIf('endpoint', endpoint.id, { connection: 'wired' }).hypotheses,
+              { suppose: 'line', kind: 'endpoint', id: endpoint.id, jitterMs: 2 },
+            ],
           },
         },
         {

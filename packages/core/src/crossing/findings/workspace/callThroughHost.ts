@@ -6,6 +6,7 @@ export const callThroughHost: FindingKind = {
   kind: 'call media through the host although the endpoint could',
   bay: 'Workspace',
   weight: 'limited',
+  limits: ['voice'],
   detect: ({ endpoint, location, person }, { voice, wanted, way }) => {
     if (!voice.counts || voice.carried !== 'host' || endpoint.clientKind === 'browser' || !voice.host || !voice.endpoint) return null;
     const gain = voice.endpoint.mos - voice.host.mos;
@@ -17,13 +18,13 @@ export const callThroughHost: FindingKind = {
       costText: `${gain.toFixed(1)} voice points`,
       sure: way.rttKnown ? 'likely' : 'rests on an assumption',
       evidence: [
-        { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, paid twice through the host` },
+        { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, half of it on the way to the host` },
         {
           source: 'computed',
           text: `R ${voice.host.r.toFixed(0)} through the host, ${voice.endpoint.r.toFixed(0)} on the endpoint (ITU-T G.107)`,
         },
       ],
-      remedies: [
+      remedies: () => [
         {
           text: `Offload call sound at ${location.name}`,
           change: doing(settingTo('media.callOffload', 'location', location.id, true)),

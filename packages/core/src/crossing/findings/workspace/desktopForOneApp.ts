@@ -14,7 +14,7 @@ export const desktopForOneApp: FindingKind = {
       costText: 'more of everything',
       sure: 'likely',
       evidence: [{ source: 'declared', text: `${resource.name} is used for ${resource.onlyApp} only` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Publish ${resource.onlyApp} as an app`,
           change: supposing({ suppose: 'object', kind: 'resource', id: resource.id, set: { kind: 'app' } }),

@@ -15,7 +15,7 @@ export const desktopsClash: FindingKind = {
           costText: '4 s a sign-in',
           sure: 'sure',
           evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ')}` }],
-          remedies: [
+          remedies: () => [
             {
               text: 'Take the person out of the group whose desktop they do not need',
               change: noChange,

@@ -15,7 +15,7 @@ export const notEntitled: FindingKind = {
           costText: 'cannot open it',
           sure: 'sure',
           evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
-          remedies: [
+          remedies: () => [
             { text: `Put ${person.name} into a group that has ${resource.name}`, change: noChange, ask: 'it appears at the next sign-in' },
           ],
         },

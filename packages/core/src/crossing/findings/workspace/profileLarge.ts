@@ -1,4 +1,4 @@
-import { doing, fieldsTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** A profile that takes long to attach, s. */
@@ -16,18 +16,18 @@ export const profileLarge: FindingKind = {
       costText: `${figure(attach)} s`,
       sure: 'rests on an assumption',
       evidence: [{ source: 'declared', text: `${figure(resource.profileMB ?? 0)} MB for ${resource.name}` }],
-      remedies: [
+      remedies: () => [
         ...(far
           ? [
               {
                 text: 'Keep the profiles beside the hosts',
-                change: doing(fieldsTo('resource', resource.id, { profileRegion: host.region })),
+                change: asIf('resource', resource.id, { profileRegion: host.region }),
               },
             ]
           : []),
         {
           text: 'Slim the profile to 200 MB',
-          change: doing(fieldsTo('resource', resource.id, { profileMB: 200 })),
+          change: asIf('resource', resource.id, { profileMB: 200 }),
           ask: 'leave caches out of it',
         },
       ],

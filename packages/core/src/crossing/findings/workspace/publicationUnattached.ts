@@ -15,14 +15,15 @@ export const publicationUnattached: FindingKind = {
       costText: 'cannot open it',
       sure: 'sure',
       evidence: [{ source: 'declared', text: `${publication.name} has no portal` }],
-      remedies: portal
-        ? [
-            {
-              text: `Attach ${publication.name} to ${portal.name}`,
-              change: doing(fieldsTo('publication', publication.id, { portals: [portal.id] })),
-            },
-          ]
-        : [{ text: 'Add a portal and attach the publication to it', change: noChange, ask: 'then everybody who holds it sees it' }],
+      remedies: () =>
+        portal
+          ? [
+              {
+                text: `Attach ${publication.name} to ${portal.name}`,
+                change: doing(fieldsTo('publication', publication.id, { portals: [portal.id] })),
+              },
+            ]
+          : [{ text: 'Add a portal and attach the publication to it', change: noChange, ask: 'then everybody who holds it sees it' }],
     };
   },
 };

@@ -29,7 +29,7 @@ export const sessionLeftBehind: FindingKind = {
         source: 'reported',
         text: `${session.resourceName}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
       })),
-      remedies: [
+      remedies: () => [
         ...(policy === 'ask'
           ? []
           : [

@@ -15,7 +15,7 @@ export const signonNotKnown: FindingKind = {
           costText: '1 figure',
           sure: 'rests on an assumption',
           evidence: [{ source: 'assumed', text: 'default durations of the sign-on steps' }],
-          remedies: [
+          remedies: () => [
             { text: `Time one sign-in on ${endpoint.name}`, change: noChange, ask: 'makes the time until usable known; 1 minute' },
           ],
         },

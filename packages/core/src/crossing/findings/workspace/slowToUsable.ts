@@ -1,4 +1,5 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
+import { setHere } from '../../setHere.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** Longer until usable than the work wants, s. */
@@ -6,14 +7,14 @@ export const slowToUsable: FindingKind = {
   kind: 'too long until it is usable',
   bay: 'Workspace',
   weight: 'limited',
+  limits: ['usable'],
   explains: ['profile large or kept far from the host', 'the host is asleep'],
-  detect: ({ location, person, resource, endpoint }, { timeline, usable, wanted, settings }) => {
+  detect: (facts, { timeline, usable, wanted, settings }) => {
     if (usable.verdict !== 'limited') return null;
+    const { person, resource, endpoint } = facts;
     const longest = timeline.steps.reduce((most, step) => (step.seconds > most.seconds ? step : most));
-    const set = (key: 'session.entryLink' | 'session.singleSignOn', text: string) => ({
-      text,
-      change: doing(settingTo(key, 'location', location.id, true)),
-    });
+    const set = (key: 'session.entryLink' | 'session.singleSignOn', text: string) =>
+      setHere(facts, key, true, (where) => `${text} ${where}`);
     return {
       text: `${figure(timeline.totalS)} s until ${resource.name} is usable, wanted ${wanted.usableWithinS}; the longest step is ${longest.name}`,
       cost: cost.waiting(timeline.totalS - wanted.usableWithinS) + 40,
@@ -22,7 +23,7 @@ export const slowToUsable: FindingKind = {
       evidence: [
         { source: 'assumed', text: `durations of the steps until they are measured; ${longest.name} ${figure(longest.seconds)} s` },
       ],
-      remedies: [
+      remedies: () => [
         ...(settings['session.entryLink'] ? [] : [set('session.entryLink', 'Start from an entry link')]),
         ...(settings['session.singleSignOn'] || endpoint.ownership !== 'managed'
           ? []
@@ -31,7 +32,7 @@ export const slowToUsable: FindingKind = {
           ? [
               {
                 text: 'Slim the profile to 200 MB',
-                change: doing(fieldsTo('resource', resource.id, { profileMB: 200 })),
+                change: asIf('resource', resource.id, { profileMB: 200 }),
               },
             ]
           : []),
@@ -40,7 +41,7 @@ export const slowToUsable: FindingKind = {
           : [
               {
                 text: `Leave ${endpoint.name} switched on`,
-                change: doing(fieldsTo('endpoint', endpoint.id, { alwaysOn: true })),
+                change: asIf('endpoint', endpoint.id, { alwaysOn: true }),
               },
             ]),
       ],

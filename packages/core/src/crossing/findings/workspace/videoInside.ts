@@ -15,7 +15,7 @@ export const videoInside: FindingKind = {
       costText: mbit(demand.videoMbps),
       sure: 'likely',
       evidence: [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
-      remedies: [
+      remedies: () => [
         {
           text: `Play video on the endpoints at ${location.name}`,
           change: doing(settingTo('media.videoOffload', 'location', location.id, true)),

@@ -1,0 +1,35 @@
+import { cost, figure, mbit, ms, type FindingKind } from '../../finding.js';
+
+/** Too few frames, by what limits them. */
+export const fewFrames: FindingKind = {
+  kind: 'too few frames',
+  bay: 'Host',
+  weight: 'limited',
+  limits: ['frames'],
+  rest: true,
+  detect: (_facts, { frames, wanted, settings, way, demand }) => {
+    const { limiter, value, cap, drawMs, encoding } = frames;
+    const because: Record<typeof limiter, string> = {
+      'frame cap': `the settings cap the picture at ${cap}`,
+      screen: 'a screen shows no more',
+      'host drawing': `the host draws a frame in ${ms(drawMs)}`,
+      'host encoding': `the host codes a frame in ${ms(encoding.ms)}`,
+      decoding: 'the endpoint decodes no more',
+      'browser drawing': 'the browser draws no more',
+      line: `of ${mbit(demand.p95Mbps)} the way lets ${mbit(way.available?.value ?? 0)} through`,
+      loss: `${figure(way.loss.value)} % are lost on the way`,
+      'unsteady way': `the way varies by ${ms(way.spreadMs.value)}`,
+    };
+    return {
+      text: `${figure(value)} frames, wanted ${wanted.framesAtLeast}: ${because[limiter]}`,
+      cost: cost.frames(value, wanted.framesAtLeast),
+      costText: `${figure(Math.max(0, wanted.framesAtLeast - value))} frames`,
+      sure: frames.drawAssumed || encoding.assumed ? 'rests on an assumption' : 'likely',
+      evidence: [
+        { source: 'computed', text: `${figure(value)} frames of ${cap}, ${wanted.framesAtLeast} wanted; limited by: ${because[limiter]}` },
+        { source: 'declared', text: `frame cap ${settings['picture.frameCap']}` },
+      ],
+      remedies: () => [],
+    };
+  },
+};

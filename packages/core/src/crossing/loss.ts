@@ -1,0 +1,48 @@
+import type { Datagrams, LineKind, RoundTrips } from '@underpass/contracts';
+import { assumed, between, type Estimate } from '../units/index.js';
+import { lineDefaults, shareInterval, wifiDefaults } from '../link/index.js';
+import type { Taken } from '../evidence/index.js';
+import type { CrossingFacts } from './facts.js';
+
+/** The interval of a loss is the same for every crossing that shares the measurement, so it is remembered. */
+const intervals = new WeakMap<object, Estimate>();
+function counted(taken: Taken<Datagrams> | Taken<RoundTrips>, sent: number, lost: number): Estimate {
+  let known = intervals.get(taken.value);
+  if (!known) {
+    const { low, high } = shareInterval(sent, lost);
+    intervals.set(taken.value, (known = between((100 * lost) / sent, low * 100, high * 100, 'measured', taken.note, sent)));
+  }
+  return known;
+}
+
+/** What the kind of line, and Wi-Fi before it, do not rule out: made once. */
+const unruled = (more: number) =>
+  Object.fromEntries(
+    Object.entries(lineDefaults).map(([kind, { words, lossHighPercent }]) => [
+      kind,
+      assumed(0, 0, lossHighPercent + more, `${words}; common practice, no source`),
+    ]),
+  ) as Record<LineKind, Estimate>;
+const unknownLoss = { wired: unruled(0), wifi: unruled(wifiDefaults.lossHighPercent) };
+
+/**
+ * Loss on the way in percent: of datagrams where they were counted, else of pings; the worse of the two where both were. Where neither
+ * was, what the kind of line does not rule out.
+ */
+export function lossOf({ evidence, line, endpoint }: CrossingFacts): Estimate {
+  const { datagrams, roundTrips } = evidence;
+  const sent = datagrams?.value.passes ? datagrams.value.sent : undefined;
+  const ofDatagrams = datagrams && sent ? counted(datagrams, sent, Math.min(sent, datagrams.value.lost ?? 0)) : null;
+  const pings = roundTrips ? roundTrips.value.samples + roundTrips.value.lost : 0;
+  const ofPings = roundTrips && pings > 0 ? counted(roundTrips, pings, roundTrips.value.lost) : null;
+  // pings that all came back prove less than datagrams that did
+  const taken = ofDatagrams && (!ofPings || ofPings.value <= ofDatagrams.value) ? ofDatagrams : ofPings;
+  if (!taken) return unknownLoss[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
+  const wifi = endpoint.connection !== 'wired' ? wifiDefaults.lossHighPercent : 0;
+  const from = taken === ofDatagrams ? datagrams : roundTrips;
+  if (!from || from.own || from.medium === undefined || from.medium === endpoint.connection) return taken;
+  // another one's Wi-Fi may have lost it; another one's cable proves nothing of this one's Wi-Fi
+  return from.medium === 'wifi'
+    ? between(0, 0, taken.high, 'measured', taken.note, taken.samples)
+    : between(taken.value, taken.low, taken.high + wifi, 'measured', taken.note, taken.samples);
+}

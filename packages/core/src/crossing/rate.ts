@@ -1,0 +1,139 @@
+import type { LineKind } from '@underpass/contracts';
+import { between, exact, type Estimate } from '../units/index.js';
+import { activeInCell, assumedSignalDbm, demandP95Mbps, lineDefaults, wifiRateAt } from '../link/index.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
+
+/** Rate of the line one way: measured, else typed; null where neither is there. */
+export function lineRate(taken: { value: number; note: string } | undefined, declaredMbps: number | undefined): Estimate | null {
+  if (taken) {
+    const rate = exact(taken.value, 'measured', taken.note);
+    if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
+    return rate;
+  }
+  return declaredMbps === undefined ? null : exact(declaredMbps, 'declared', 'typed for the line');
+}
+
+/** What of a rate carries anything: framing goes off a declared rate, a measured one has it off already. @returns Mbit/s */
+export const usableMbps = (rate: Estimate, kind: LineKind): number =>
+  rate.source === 'measured' ? rate.value : rate.value * (1 - lineDefaults[kind].framingShare);
+
+/** What the others on a line ask in their busiest second of twenty, Mbit/s, at the share of active people and at the ends of its interval. */
+interface OthersP95 {
+  value: number;
+  low: number;
+  high: number;
+}
+
+/** Few lines have few numbers of people, so what their demand comes to is remembered: for each mean of 1 Mbit/s. */
+const p95s = new Map<string, number>();
+function p95At(count: number, activeShare: number, meanMbps: number, sdMbps: number): number {
+  if (count <= 0 || meanMbps <= 0) return 0;
+  if (count >= 30) return demandP95Mbps({ count, activeShare, meanMbps, sdMbps });
+  // the P95 grows in proportion to mean and deviation together, so one figure serves every scaled demand
+  const spread = Math.round((sdMbps / meanMbps) * 1e6) / 1e6;
+  const key = `${count}|${activeShare}|${spread}`;
+  let perMean = p95s.get(key);
+  if (perMean === undefined) {
+    if (p95s.size > 5000) p95s.clear();
+    p95s.set(key, (perMean = demandP95Mbps({ count, activeShare, meanMbps: 1, sdMbps: spread })));
+  }
+  return perMean * meanMbps;
+}
+
+function asked(others: OtherDemand, meanMbps: number, sdMbps: number): OthersP95 {
+  const { count, activeShare, activeLow, activeHigh } = others;
+  const value = p95At(count, activeShare, meanMbps, sdMbps);
+  if (activeLow === activeHigh) return { value, low: value, high: value };
+  return { value, low: p95At(count, activeLow, meanMbps, sdMbps), high: p95At(count, activeHigh, meanMbps, sdMbps) };
+}
+
+interface Asked {
+  capMbps: number;
+  down: OthersP95;
+  up: OthersP95;
+}
+// everybody on a line shares the others' demand, and mostly their cap
+const askedBy = new WeakMap<OtherDemand, Asked>();
+/** What the others ask each way. @param capMbps most that a session may take */
+export function othersP95(others: OtherDemand, capMbps: number): Asked {
+  const known = askedBy.get(others);
+  if (known?.capMbps === capMbps) return known;
+  const { meanMbps, sdMbps, upMeanMbps, upSdMbps } = others;
+  const capped = meanMbps > capMbps;
+  const made = {
+    capMbps,
+    down: asked(others, capped ? capMbps : meanMbps, capped ? 0 : sdMbps),
+    up: asked(others, upMeanMbps, upSdMbps),
+  };
+  askedBy.set(others, made);
+  return made;
+}
+
+/** People on the line at once in its busy hour, this one counted: 19 times of 20 no more than this. */
+export const peopleAtOnce = (count: number, activeShare: number): number => {
+  const active = count * activeShare;
+  return 1 + Math.min(count, Math.ceil(active + 1.645 * Math.sqrt(active * (1 - activeShare))));
+};
+
+/** One session's part of a shared line, with its interval where the share of active people is assumed. */
+export interface Share {
+  available: Estimate;
+  people: number;
+  /** Part of the line that the others fill in the busy hour on average, 0 and up. */
+  othersLoad: number;
+}
+
+/**
+ * One session's part of a shared line: what the others leave in their busiest second of twenty, and never less than an equal share.
+ * @param meanMbps what one of the others asks on average while active
+ */
+export function shareOf(
+  rate: Estimate,
+  kind: LineKind,
+  { count, activeShare, activeLow, activeHigh }: OtherDemand,
+  meanMbps: number,
+  others: OthersP95,
+): Share {
+  const usable = usableMbps(rate, kind);
+  if (count <= 0) return { available: exact(usable, rate.source, rate.note), people: 1, othersLoad: 0 };
+  const people = peopleAtOnce(count, activeShare);
+  const value = Math.max(usable / people, usable - others.value);
+  return {
+    available:
+      activeLow === activeHigh
+        ? exact(value, rate.source, rate.note)
+        : between(
+            value,
+            Math.max(usable / peopleAtOnce(count, activeHigh), usable - others.high),
+            Math.max(usable / peopleAtOnce(count, activeLow), usable - others.low),
+            rate.source,
+            rate.note,
+          ),
+    people,
+    othersLoad: (count * activeShare * meanMbps) / usable,
+  };
+}
+
+/**
+ * What Wi-Fi lets through for one device, by its signal; null where it does not bind: on a cable, and where this device itself measured
+ * as much over its Wi-Fi.
+ */
+export function wifiShare({ endpoint, evidence, location }: CrossingFacts): Estimate | null {
+  if (endpoint.connection !== 'wifi') return null;
+  const dbm = endpoint.wifiSignalDbm;
+  const active = location.ownLines ? activeInCell.own : activeInCell.shared;
+  const [worst, best] =
+    dbm === undefined ? [wifiRateAt(assumedSignalDbm.low), wifiRateAt(assumedSignalDbm.high)] : [wifiRateAt(dbm), wifiRateAt(dbm)];
+  const measured = evidence.downMbps?.own && evidence.downMbps.medium !== 'wired' ? evidence.downMbps.value : null;
+  // what it measured itself it can do; but not more than any Wi-Fi does at that signal
+  if (measured !== null)
+    return dbm === undefined || measured <= best.highMbps ? null : exact(best.highMbps, 'computed', `Wi-Fi at ${dbm} dBm`);
+  const low = worst.lowMbps / active;
+  return between(
+    Math.max(low, Math.sqrt(low * best.highMbps)),
+    low,
+    best.highMbps,
+    dbm === undefined ? 'assumed' : 'computed',
+    dbm === undefined ? 'Wi-Fi of unknown signal; common practice' : `Wi-Fi at ${dbm} dBm, shared in its cell`,
+  );
+}

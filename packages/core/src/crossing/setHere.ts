@@ -1,0 +1,54 @@
+import type { Layer, SettingValue } from '@underpass/contracts';
+import { doing, noChange, settingTo } from '../change/index.js';
+import { catalogue, explainSetting, layerOrder, type SettingKey } from '../settings/index.js';
+import type { CrossingFacts } from './facts.js';
+import type { Proposal } from './finding.js';
+
+/** Where a setting would be written, and how that place is told. */
+interface Place {
+  layer: Layer;
+  target: string;
+  where: string;
+}
+
+/** The place whose line it is: the location, or the endpoint that has a line of its own. */
+const meantFor = ({ location, endpoint }: CrossingFacts): Place =>
+  location.ownLines
+    ? { layer: 'endpoint', target: endpoint.id, where: 'on this endpoint' }
+    : { layer: 'location', target: location.id, where: `at ${location.name}` };
+
+/** Which entry decides a setting, and which locks it. */
+type Ruled = Pick<ReturnType<typeof explainSetting>, 'deciding' | 'lockedBy'>;
+let last: { settings: CrossingFacts['settings']; subject: CrossingFacts['subject']; byKey: Map<SettingKey, Ruled> } | null = null;
+/** Several remedies of one crossing ask for the same setting, so what rules it is remembered. */
+function ruledBy({ settings, subject }: CrossingFacts, key: SettingKey): Ruled {
+  if (last?.settings !== settings || last.subject !== subject) last = { settings, subject, byKey: new Map() };
+  let known = last.byKey.get(key);
+  if (!known) last.byKey.set(key, (known = explainSetting(settings, key, subject)));
+  return known;
+}
+
+/**
+ * A setting as a remedy, at a layer where it comes into force: at the place whose line it is, else, where something nearer rules there, on
+ * this endpoint alone. Where a lock above keeps it as it is, the remedy says who has to open it.
+ * @param text how it is told, of where it is written
+ */
+export function setHere(
+  facts: CrossingFacts,
+  key: SettingKey,
+  value: SettingValue,
+  text: (where: string) => string,
+  ask?: string,
+): Proposal {
+  const place = meantFor(facts);
+  const { deciding, lockedBy } = ruledBy(facts, key);
+  if (lockedBy && layerOrder[lockedBy.layer] < layerOrder[place.layer])
+    return {
+      text: text(place.where),
+      change: noChange,
+      ask: `“${catalogue[key].label}” is locked for ${lockedBy.target === '*' ? 'the whole organisation' : `the ${lockedBy.layer} ${lockedBy.target}`}: it has to be opened there first`,
+    };
+  const ruled = deciding !== null && layerOrder[deciding.layer] > layerOrder[place.layer];
+  const at = ruled ? { layer: 'endpoint' as const, target: facts.endpoint.id, where: 'on this endpoint' } : place;
+  return { text: text(at.where), change: doing(settingTo(key, at.layer, at.target, value)), ...(ask ? { ask } : {}) };
+}
