@@ -67,6 +67,8 @@ function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: Re
     .sort((a, b) => order(a) - order(b) || (b.effect?.gain ?? 0) - (a.effect?.gain ?? 0));
 }
 
+const heavy = { blocked: 3, limited: 2, unknown: 1, risk: 0 };
+
 /** A finding as it stands on this crossing. */
 interface Met {
   kind: FindingKind;
@@ -126,7 +128,13 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
     for (const root of found) {
       if (told.has(root.finding.kind)) continue;
       for (const other of found)
-        if (other !== root && root.explains.includes(other.finding.kind) && !told.has(other.finding.kind)) {
+        // what holds somebody back is never hidden beneath what does not
+        if (
+          other !== root &&
+          root.explains.includes(other.finding.kind) &&
+          !told.has(other.finding.kind) &&
+          heavy[root.finding.weight] >= heavy[other.finding.weight]
+        ) {
           told.add(other.finding.kind);
           root.finding.consequences.push(other.finding.text);
         }

@@ -122,6 +122,9 @@ export const worstVerdict = (a: Verdict, b: Verdict): Verdict => (worse[b] > wor
 const atLeast = (figure: { low: number; high: number }, limit: number): Verdict =>
   figure.high < limit ? 'limited' : figure.low >= limit ? 'clear' : 'unknown';
 
+/** What nobody found out is at best not known. */
+const unlessUnknown = (verdict: Verdict, known: boolean): Verdict => (known || verdict !== 'clear' ? verdict : 'unknown');
+
 const framesBay: Record<Frames['limiter'], Bay> = {
   'frame cap': 'Host',
   screen: 'Desk',
@@ -194,8 +197,9 @@ function feelOf(
     if (combined !== verdict) bay = where;
     verdict = combined;
   };
-  const delayVerdict = atMost(delay, wanted.keyToPixelMs);
-  if (delayVerdict === 'unknown') missing.push(doubtOfDelay(delay, way, frames));
+  // what rests on the kind of line alone may be far from it
+  const delayVerdict = unlessUnknown(atMost(delay, wanted.keyToPixelMs), way.rttKnown);
+  if (delayVerdict === 'unknown') missing.push(way.rttKnown ? doubtOfDelay(delay, way, frames) : 'round trips');
   consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : bayOfDelay(delay));
   // what is too slow on average is told as that
   const stickingVerdict = delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor);
@@ -207,7 +211,7 @@ function feelOf(
   const doubt = framesVerdict === 'unknown' ? doubtBay[frames.missing ?? 'line'] : null;
   if (doubt) missing.push(doubt.fact);
   consider('frames', frames.cap < wanted.framesAtLeast ? 'limited' : framesVerdict, doubt?.bay ?? framesBay[frames.limiter]);
-  const lossVerdict = atMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent);
+  const lossVerdict = unlessUnknown(atMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent), way.lossKnown);
   if (lossVerdict === 'unknown') missing.push('loss');
   consider('loss', lossVerdict, 'Link');
   if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
@@ -274,6 +278,8 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const notKnown = desk.some((item) => item.works === null);
   if (notKnown) missing.push('screens');
   const works: Question = { verdict: notWorking ? 'limited' : notKnown ? 'unknown' : 'clear', bay: 'Desk' };
+  aspects.usable = usable.verdict;
+  aspects.desk = works.verdict;
   const verdict = broken ? 'blocked' : worstVerdict(worstVerdict(open.verdict, feel.verdict), worstVerdict(usable.verdict, works.verdict));
   return {
     settings: s,

@@ -151,7 +151,8 @@ function overTheWay(
   const fps = Math.min(sent, line.fps);
   let by: FrameLimiter | null = line.fps < sent - 0.01 ? 'line' : null;
   if (lossPercent <= 0 && spreadMs <= 0) return { fps, quality: line.quality, addedMeanMs: 0, addedP95Ms: 0, damagedShare: 0, by };
-  const frameBits = (p95Mbps * 1e6 * line.quality) / Math.max(1, cap);
+  // at full quality: that a narrower line makes frames smaller is not reckoned as a gain
+  const frameBits = (p95Mbps * 1e6) / Math.max(1, cap);
   const afterLoss = framesAfterLoss({ fps, frameBits, lossShare: lossPercent / 100, rttMs, repair, repairShare, timeoutMs });
   const afterSpread = framesAfterSpread(afterLoss.fps, spreadMs);
   const [lost, held] = [fps - afterLoss.fps, afterLoss.fps - afterSpread];

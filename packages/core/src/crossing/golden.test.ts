@@ -126,12 +126,12 @@ describe('golden crossings', () => {
     expect(f.way.available?.value).toBeCloseTo(1.312, 3);
     expect(f.way.lossBound).toBe(true);
     expect(f.frames).toMatchObject({ quality: 0.85, limiter: 'line' });
-    // what is lost is sent again: 1/0.99 more is asked. Of the frames of 72.4 kbit, 8 datagrams, 1 − 0.99⁸ = 7.7 % are late by 100 ms or,
-    // three of eight, by a time-out of 200 ms
+    // what is lost is sent again: 1/0.99 more is asked. Of the frames of 85.2 kbit, 9 datagrams, 1 − 0.99⁹ = 8.6 % are late by 100 ms or,
+    // three of nine, by a time-out of 200 ms
     const onLine = 30 * ((1.312 * 0.99) / p95 / 0.85) ** (1 / 0.7);
-    const late = 1 - 0.99 ** 8;
+    const late = 1 - 0.99 ** 9;
     const held = (ms: number) => (ms * onLine) / 1000 - 1;
-    expect(f.frames.value).toBeCloseTo(onLine * (1 - late) ** held(100) * (1 - (late * 3) / 8) ** (held(200) - held(100)), 1);
+    expect(f.frames.value).toBeCloseTo(onLine * (1 - late) ** held(100) * (1 - (late * 3) / 9) ** (held(200) - held(100)), 1);
     // over UDP it has to stop above ten times that [RFC 8083]
     expect(figures({ ...lossy, settings: { 'transport.prefer': 'udp' } }).way.available?.value).toBeCloseTo(13.12, 2);
   });

@@ -119,7 +119,7 @@ export function shareOf(
  * as much over its Wi-Fi.
  */
 export function wifiShare({ endpoint, evidence, location }: CrossingFacts): Estimate | null {
-  if (endpoint.connection !== 'wifi') return null;
+  if (endpoint.connection === 'wired') return null;
   const dbm = endpoint.wifiSignalDbm;
   const active = location.ownLines ? activeInCell.own : activeInCell.shared;
   const [worst, best] =
@@ -127,8 +127,11 @@ export function wifiShare({ endpoint, evidence, location }: CrossingFacts): Esti
   const measured = evidence.downMbps?.own && evidence.downMbps.medium !== 'wired' ? evidence.downMbps.value : null;
   // what it measured itself it can do; but not more than any Wi-Fi does at that signal
   if (measured !== null)
-    return dbm === undefined || measured <= best.highMbps ? null : exact(best.highMbps, 'computed', `Wi-Fi at ${dbm} dBm`);
+    return dbm === undefined || endpoint.connection === undefined || measured <= best.highMbps
+      ? null
+      : exact(best.highMbps, 'computed', `Wi-Fi at ${dbm} dBm`);
   const low = worst.lowMbps / active;
+  if (endpoint.connection === undefined) return between(Infinity, low, Infinity, 'assumed', 'wired or Wi-Fi is not known; common practice');
   return between(
     Math.max(low, Math.sqrt(low * best.highMbps)),
     low,

@@ -59,6 +59,15 @@ const untouched = (fps: number): AfterLoss => ({ fps, addedP50Ms: 0, addedMeanMs
 const heldUp = (waitMs: number, fps: number): number => Math.max(0, (waitMs * fps) / 1000 - 1);
 
 /**
+ * Frames a second above which more of them only wait for each other: where f · (1 − p)^(f · wait) is greatest. An encoder that adapts
+ * sends no more.
+ */
+const mostUseful = (late: number, waitMs: number): number => {
+  const each = -Math.log(1 - Math.min(0.999999, late)) * (waitMs / 1000);
+  return each > 0 ? Math.max(1, 1 / each) : Infinity;
+};
+
+/**
  * What loss does to frames that are shown in order, the newest that is there.
  *
  * Sent again over UDP: a frame of n datagrams wants another round trip with chance 1 − (1 − p)^n, and a k-th one with 1 − (1 − p^k)^n.
@@ -68,16 +77,17 @@ const heldUp = (waitMs: number, fps: number): number => Math.max(0, (waitMs * fp
  * more is lost than was added (binomial); without any repair, unless anything is.
  * @example fps 30, 20 kbit a frame (3 datagrams), 1 % lost, 100 ms: 1 − 0.99³ = 0.0297 wait 3 frames long, less one: 30 · 0.9703² = 28.2
  */
-export function framesAfterLoss({ fps, frameBits, lossShare, rttMs, repair, repairShare, timeoutMs }: LossyStream): AfterLoss {
-  if (lossShare <= 0 || fps <= 0) return untouched(fps);
+export function framesAfterLoss({ fps: sent, frameBits, lossShare, rttMs, repair, repairShare, timeoutMs }: LossyStream): AfterLoss {
+  if (lossShare <= 0 || sent <= 0) return untouched(sent);
   const p = Math.min(0.99, lossShare);
   const n = datagramsOf(frameBits);
   if (repair === 'forward' || repair === 'none') {
     const added = repair === 'forward' ? Math.ceil(n * repairShare) : 0;
     const damagedShare = 1 - binomialCdf(n + added, added, p);
-    return { fps: fps * (1 - damagedShare), addedP50Ms: 0, addedMeanMs: 0, addedP95Ms: 0, damagedShare };
+    return { fps: sent * (1 - damagedShare), addedP50Ms: 0, addedMeanMs: 0, addedP95Ms: 0, damagedShare };
   }
   const late = 1 - Math.pow(1 - p, n);
+  const fps = Math.min(sent, mostUseful(late, repair === 'tcp' ? Math.max(rttMs, (timeoutMs * 3) / Math.max(3, n)) : rttMs));
   if (repair === 'tcp') {
     const timedOut = late * Math.min(1, 3 / n);
     const worst = Math.min(timedOut, worstPart);

@@ -24,7 +24,7 @@ export const decodeBudget: FindingKind = {
       evidence: [
         {
           source: endpoint.reportedAt ? 'reported' : 'declared',
-          text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard`,
+          text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard: ${figure(decoding.capacity / 1000)} thousand macroblocks a second, ${figure(decoding.neededMacroblocksPerS / 1000)} asked by ${plural(session.screens.length, 'screen')}`,
         },
       ],
       remedies: () => [

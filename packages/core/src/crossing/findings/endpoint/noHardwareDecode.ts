@@ -27,7 +27,10 @@ export const noHardwareDecode: FindingKind = {
       sure: endpoint.decoders ? 'sure' : 'likely',
       evidence: [
         { source: endpoint.decoders ? 'reported' : 'measured', text: `no ${stream} decoder` },
-        { source: 'assumed', text: 'a core decodes about 1080p30; from memory' },
+        {
+          source: 'assumed',
+          text: `${figure(frames.decoding.neededMacroblocksPerS / 1000)} of ${figure(frames.decoding.processor / 1000)} thousand macroblocks a second, ${figure(load * 100)} %; a core decodes about 1080p30, from memory`,
+        },
       ],
       remedies: () => [
         ...(session.codec !== 'h264'

@@ -9,14 +9,18 @@ export const noFreePlace: FindingKind = {
   detect: ({ pool, hosts }, { broken, host }) => {
     if (broken?.reason !== 'no free place') return null;
     const more = host ? Math.max((host.used ?? 0) - host.places + 1, Math.ceil(host.places * 0.1)) : 0;
+    const [used, places] = [hosts.reduce((sum, h) => sum + (h.used ?? 0), 0), hosts.reduce((sum, h) => sum + h.places, 0)];
     return {
-      text: host
-        ? `Every place in ${pool.name} is taken: ${hosts.reduce((sum, h) => sum + (h.used ?? 0), 0)} of ${hosts.reduce((sum, h) => sum + h.places, 0)}`
-        : `${pool.name} has no host`,
+      text: host ? `Every place in ${pool.name} is taken: ${used} of ${places}` : `${pool.name} has no host`,
       cost: cost.blocked,
       costText: 'waits or is refused',
       sure: 'sure',
-      evidence: [{ source: host?.reportedAt ? 'reported' : 'declared', text: `${hosts.length} hosts, no free place` }],
+      evidence: [
+        {
+          source: host?.reportedAt ? 'reported' : 'declared',
+          text: `${used} of ${places} places taken on ${plural(hosts.length, 'host')}`,
+        },
+      ],
       remedies: () =>
         host
           ? [

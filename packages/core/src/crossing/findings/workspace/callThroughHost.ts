@@ -21,7 +21,7 @@ export const callThroughHost: FindingKind = {
         { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.value)} ms, half of it on the way to the host` },
         {
           source: 'computed',
-          text: `R ${voice.host.r.toFixed(0)} through the host, ${voice.endpoint.r.toFixed(0)} on the endpoint (ITU-T G.107)`,
+          text: `voice ${voice.host.mos.toFixed(1)} (R ${voice.host.r.toFixed(0)}) through the host, ${voice.endpoint.mos.toFixed(1)} (R ${voice.endpoint.r.toFixed(0)}) on the endpoint, by ITU-T G.107`,
         },
       ],
       remedies: () => [

@@ -14,7 +14,12 @@ export const signonNotKnown: FindingKind = {
           cost: cost.notKnown,
           costText: '1 figure',
           sure: 'rests on an assumption',
-          evidence: [{ source: 'assumed', text: 'default durations of the sign-on steps' }],
+          evidence: [
+            {
+              source: 'assumed',
+              text: `default durations of the sign-on steps, give or take 15 %: ${figure(timeline.lowS)} to ${figure(timeline.highS)} s`,
+            },
+          ],
           remedies: () => [
             { text: `Time one sign-in on ${endpoint.name}`, change: noChange, ask: 'makes the time until usable known; 1 minute' },
           ],

@@ -21,6 +21,7 @@ export const slowToUsable: FindingKind = {
       costText: `${figure(timeline.totalS - wanted.usableWithinS)} s`,
       sure: 'rests on an assumption',
       evidence: [
+        { source: 'computed', text: `${figure(timeline.totalS)} s of all steps one after the other, wanted ${wanted.usableWithinS}` },
         { source: 'assumed', text: `durations of the steps until they are measured; ${longest.name} ${figure(longest.seconds)} s` },
       ],
       remedies: () => [
