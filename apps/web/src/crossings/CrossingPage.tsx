@@ -79,7 +79,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       {question === 'usable' && <SignonPanel view={view} before={tried ? now : null} limitS={section.limitSignonS} />}
       {question === 'open' && <OpenPanel id={answer.id} between={between} view={view} change={change} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
-        <FindingsList findings={now.findings} trying={name} onTry={tryChange} />
+        <FindingsList findings={now.findings} together={now.together} chance={now.chance} trying={name} onTry={tryChange} />
         <TryPanel
           conflicts={conflicts}
           answer={answer}

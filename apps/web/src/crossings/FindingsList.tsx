@@ -1,5 +1,5 @@
 import type { Change, Verdict } from '@underpass/contracts';
-import { isEmpty, noChange, type Finding } from '@underpass/core';
+import { isEmpty, noChange, type CrossingView, type Finding } from '@underpass/core';
 import { useState } from 'react';
 import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
 import { verdictInk, VerdictShape, verdictWords } from '../ui/Verdict.js';
@@ -9,10 +9,14 @@ const verdictOf: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limi
 /** What is wrong or at risk, dearest first; each remedy with what it would do. */
 export function FindingsList({
   findings,
+  together,
+  chance,
   trying,
   onTry,
 }: {
   findings: Finding[];
+  together: CrossingView['together'];
+  chance: CrossingView['chance'];
   trying: string | null;
   onTry: (change: Change, text: string | null) => void;
 }) {
@@ -81,6 +85,22 @@ export function FindingsList({
           );
         })}
       </ul>
+      {chance.settles && (
+        <p className="py-2 border-b border-rule">
+          <b className="font-semibold">Clear by {Math.round(chance.clear * 100)} in 100 as far as is known.</b>{' '}
+          <span className="text-ink-2">What would tell most: {chance.settles.fact}.</span>
+        </p>
+      )}
+      {together.length > 0 && (
+        <div className="pt-2">
+          <h3 className="text-[14px]">
+            Together <small className="font-normal text-[13px] text-ink-3 ml-2">no single remedy is enough</small>
+          </h3>
+          {together.map((remedy) => (
+            <RemedyRow key={remedy.text} remedy={remedy} trying={trying} onTry={onTry} />
+          ))}
+        </div>
+      )}
     </section>
   );
 }

@@ -44,6 +44,13 @@ export const BoardAnswer = z
   .meta({ id: 'BoardAnswer' });
 
 const QuestionKey = z.enum(['open', 'usable', 'feel', 'works']);
+const Remedy = z.object({
+  text: z.string(),
+  change: Change,
+  applicable: z.boolean(),
+  effect: z.object({ becomes: Verdict, helps: z.boolean(), gain: z.number(), text: z.string() }).nullable(),
+  effectText: z.string(),
+});
 const Finding = z.object({
   kind: z.string(),
   bay: Bay,
@@ -53,15 +60,7 @@ const Finding = z.object({
   costText: z.string(),
   sure: z.enum(['sure', 'likely', 'rests on an assumption']),
   evidence: z.array(z.object({ source: z.string(), text: z.string(), notUsed: z.boolean().optional() })),
-  remedies: z.array(
-    z.object({
-      text: z.string(),
-      change: Change,
-      applicable: z.boolean(),
-      effect: z.object({ becomes: Verdict, helps: z.boolean(), gain: z.number(), text: z.string() }).nullable(),
-      effectText: z.string(),
-    }),
-  ),
+  remedies: z.array(Remedy),
   consequences: z.array(z.string()),
 });
 const Section = z.object({
@@ -101,6 +100,11 @@ export const CrossingViewAnswer = z
     ),
     sections: z.record(QuestionKey, Section),
     findings: z.array(Finding),
+    together: z.array(Remedy.extend({ parts: z.array(z.string()) })).describe('Several remedies at once, where no single one is enough'),
+    chance: z.object({
+      clear: z.number().describe('How likely it is Clear, 0 to 1'),
+      settles: z.object({ fact: z.string(), chance: z.number() }).nullable().describe('The fact that is not known and would tell most'),
+    }),
     compare: z.array(
       z.object({
         name: z.string(),

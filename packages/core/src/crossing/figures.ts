@@ -83,6 +83,8 @@ export interface CrossingFigures {
   works: Question;
   verdict: Verdict;
   aspects: Record<Aspect, Verdict>;
+  /** What has to be known of an aspect that is in doubt. */
+  doubts: Partial<Record<Aspect, Missing>>;
   missing: Missing[];
 }
 
@@ -187,10 +189,15 @@ function feelOf(
   f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted' | 'upNeededMbps'>,
   missing: Missing[],
   aspects: CrossingFigures['aspects'],
+  doubts: CrossingFigures['doubts'],
 ): Question {
   const { delay, frames, voice, way, wanted, upNeededMbps } = f;
   let verdict: Verdict = 'clear';
   let bay: Bay = 'Link';
+  const doubt = (aspect: Aspect, fact: Missing) => {
+    doubts[aspect] = fact;
+    missing.push(fact);
+  };
   const consider = (aspect: Aspect, next: Verdict, where: Bay) => {
     aspects[aspect] = next;
     const combined = worstVerdict(verdict, next);
@@ -199,30 +206,30 @@ function feelOf(
   };
   // what rests on the kind of line alone may be far from it
   const delayVerdict = unlessUnknown(atMost(delay, wanted.keyToPixelMs), way.rttKnown);
-  if (delayVerdict === 'unknown') missing.push(way.rttKnown ? doubtOfDelay(delay, way, frames) : 'round trips');
+  if (delayVerdict === 'unknown') doubt('delay', way.rttKnown ? doubtOfDelay(delay, way, frames) : 'round trips');
   consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : bayOfDelay(delay));
   // what is too slow on average is told as that
   const stickingVerdict = delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor);
   if (stickingVerdict === 'unknown')
-    missing.push(way.lossKnown && delay.high > wanted.keyToPixelMs ? doubtOfDelay(delay, way, frames) : 'loss');
+    doubt('sticking', way.lossKnown && delay.high > wanted.keyToPixelMs ? doubtOfDelay(delay, way, frames) : 'loss');
   consider('sticking', stickingVerdict, 'Link');
   // a cap below what the work wants is short by itself, whatever else is known
   const framesVerdict = atLeast(frames, Math.min(wanted.framesAtLeast, frames.cap) - 0.05);
-  const doubt = framesVerdict === 'unknown' ? doubtBay[frames.missing ?? 'line'] : null;
-  if (doubt) missing.push(doubt.fact);
-  consider('frames', frames.cap < wanted.framesAtLeast ? 'limited' : framesVerdict, doubt?.bay ?? framesBay[frames.limiter]);
+  const ofFrames = framesVerdict === 'unknown' ? doubtBay[frames.missing ?? 'line'] : null;
+  if (ofFrames) doubt('frames', ofFrames.fact);
+  consider('frames', frames.cap < wanted.framesAtLeast ? 'limited' : framesVerdict, ofFrames?.bay ?? framesBay[frames.limiter]);
   const lossVerdict = unlessUnknown(atMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent), way.lossKnown);
-  if (lossVerdict === 'unknown') missing.push('loss');
+  if (lossVerdict === 'unknown') doubt('loss', 'loss');
   consider('loss', lossVerdict, 'Link');
   if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
     const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
     const voiceVerdict = heard ? atLeast(heard, wanted.voiceMosAtLeast) : 'unknown';
-    if (voiceVerdict === 'unknown') missing.push(way.lossKnown ? 'round trips' : 'loss');
+    if (voiceVerdict === 'unknown') doubt('voice', way.lossKnown ? 'round trips' : 'loss');
     consider('voice', voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
   }
   if (upNeededMbps >= leastSendingMbps) {
     const upVerdict: Verdict = way.availableUp ? atLeast(way.availableUp, upNeededMbps) : 'unknown';
-    if (upVerdict === 'unknown') missing.push(way.availableUp ? 'people at once' : 'rate upwards');
+    if (upVerdict === 'unknown') doubt('sending', way.availableUp ? 'people at once' : 'rate upwards');
     consider('sending', upVerdict, 'Link');
   }
   return { verdict, bay };
@@ -266,9 +273,10 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     usable: 'clear',
     desk: 'clear',
   };
-  const feel = feelOf({ delay, frames, voice, way, wanted, upNeededMbps }, missing, aspects);
+  const doubts: CrossingFigures['doubts'] = {};
+  const feel = feelOf({ delay, frames, voice, way, wanted, upNeededMbps }, missing, aspects, doubts);
   const usableVerdict = atMost({ low: timeline.lowS, high: timeline.highS }, wanted.usableWithinS);
-  if (usableVerdict === 'unknown') missing.push(way.rttKnown ? 'sign-on times' : 'round trips');
+  if (usableVerdict === 'unknown') missing.push((doubts.usable = way.rttKnown ? 'sign-on times' : 'round trips'));
   const longest = timeline.steps.reduce<Timeline['steps'][number] | null>(
     (most, step) => (most && most.seconds >= step.seconds ? most : step),
     null,
@@ -276,7 +284,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const usable: Question = { verdict: usableVerdict, bay: longest?.bay ?? 'Gateway' };
   const notWorking = desk.some((item) => item.works === false && !item.meant);
   const notKnown = desk.some((item) => item.works === null);
-  if (notKnown) missing.push('screens');
+  if (notKnown) missing.push((doubts.desk = 'screens'));
   const works: Question = { verdict: notWorking ? 'limited' : notKnown ? 'unknown' : 'clear', bay: 'Desk' };
   aspects.usable = usable.verdict;
   aspects.desk = works.verdict;
@@ -304,6 +312,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     works,
     verdict,
     aspects,
+    doubts,
     missing: missing.length > 1 ? [...new Set(missing)] : missing,
   };
 }

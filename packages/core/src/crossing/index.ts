@@ -3,6 +3,8 @@ export * from './thresholds.js';
 export * from './figures.js';
 export * from './evaluate.js';
 export * from './effect.js';
+export * from './chance.js';
+export * from './together.js';
 export * from './factsFor.js';
 export { findingKinds } from './findings/index.js';
 export type { Session } from './session.js';

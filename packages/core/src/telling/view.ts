@@ -8,6 +8,8 @@ import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
 import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/evaluate.js';
 import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
 import { worstVerdict } from '../crossing/figures.js';
+import { chanceOf, type Chance } from '../crossing/chance.js';
+import { remediesTogether, type RemedyTogether } from '../crossing/together.js';
 import { sectionOf, type Section, type SectionQuestion } from './section.js';
 
 /** A figure beside what is wanted of it. */
@@ -28,6 +30,10 @@ export interface CrossingView {
   questions: QuestionWords[];
   sections: Record<SectionQuestion, Section>;
   findings: Finding[];
+  /** Several remedies at once, where no single one is enough. */
+  together: RemedyTogether[];
+  /** How likely it is Clear, and the one fact that would tell most. */
+  chance: Chance;
   compare: CompareRow[];
   settings: SettingValues;
   delayParts: { name: string; bay: Bay; ms: number; source: string }[];
@@ -110,11 +116,14 @@ function compareRows({ figures: f }: Evaluation): CompareRow[] {
 /** The crossing as it would be after a change; null where it would be no more. */
 export function viewAfter({ reader, ref }: Pick<CrossingFacts, 'reader' | 'ref'>, change: Change = noChange): CrossingView | null {
   const facts = (isEmpty(change) ? reader : reader.after(change)).read(ref);
-  return facts && viewOf(facts);
+  return facts && viewOf(facts, isEmpty(change));
 }
 
-/** Everything that is shown of a crossing. */
-export function viewOf(facts: CrossingFacts): CrossingView {
+/**
+ * Everything that is shown of a crossing.
+ * @param searched whether remedies are put together too, which is looked at on a crossing as it stands
+ */
+export function viewOf(facts: CrossingFacts, searched = true): CrossingView {
   const evaluation = evaluateCrossing(facts);
   const { figures, findings } = evaluation;
   const worst = new Map<Bay, Verdict>();
@@ -129,6 +138,8 @@ export function viewOf(facts: CrossingFacts): CrossingView {
     questions: questionsOf(figures),
     sections: { open: section('open'), usable: section('usable'), feel: section('feel'), works: section('works') },
     findings,
+    together: searched ? remediesTogether(facts, evaluation) : [],
+    chance: chanceOf(figures),
     compare: compareRows(evaluation),
     settings: figures.settings,
     delayParts: figures.delay.parts.map(({ name, bay, ms, source }) => ({ name, bay, ms, source })),
