@@ -55,14 +55,16 @@ export function PeopleBar({
 
 /** The same counts as figures, with shape and accessible words. */
 export function CountRow({ counts }: { counts: Counts }) {
+  // beside three others the hollow part of the bar says it, and there is no room for a fourth figure
+  const crowded = barOrder.filter((verdict) => counts[verdict] > 0).length > 3;
   return (
-    <span className="flex flex-wrap gap-x-1.5 text-[13px] leading-4">
+    <span className="flex gap-1.5 text-[13px] leading-4">
       {barOrder
         .filter((verdict) => counts[verdict] > 0)
         .map((verdict) => (
           <span
             key={verdict}
-            className={`inline-flex items-center gap-[3px] ${verdict === 'clear' ? 'text-ink-3' : `font-bold ${verdictInk[verdict]}`}`}
+            className={`${crowded && verdict === 'clear' ? 'sr-only' : 'inline-flex'} items-center gap-[3px] ${verdict === 'clear' ? 'text-ink-3' : `font-bold ${verdictInk[verdict]}`}`}
           >
             {verdict !== 'clear' && <VerdictShape verdict={verdict} size={11} />}
             {counts[verdict]}

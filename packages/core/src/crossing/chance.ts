@@ -45,8 +45,8 @@ export const inOrder: Partial<Record<Missing, number>> = {
 };
 
 /**
- * The chance that a crossing is Clear, by its intervals: of each thing that is short or in doubt the chance that it is well, taken as
- * independent of the others. 0 where something is short for certain.
+ * The chance that a crossing is Clear, by its intervals: of each fact that is not known the chance that what hangs on it is well, facts
+ * taken as independent of each other. 0 where something is short for certain.
  */
 export function chanceOf(f: CrossingFigures): Chance {
   if (f.verdict === 'clear') return { clear: 1, settles: null };
@@ -65,19 +65,20 @@ export function chanceOf(f: CrossingFigures): Chance {
     desk: () => inOrder.screens ?? 1,
   };
   const byFact = new Map<Missing, number>();
-  let clear = 1;
   const weigh = (fact: Missing, chance: number) => {
-    // what lies on its threshold tells little either way, but never nothing
-    const held = Math.min(0.99, Math.max(0.01, chance));
-    clear *= held;
-    byFact.set(fact, (byFact.get(fact) ?? 1) * held);
+    // what lies on its threshold tells little either way, but never nothing; what hangs on the same fact comes out well or badly together
+    byFact.set(fact, Math.min(byFact.get(fact) ?? 1, 0.99, Math.max(0.01, chance)));
   };
   for (const aspect of Object.keys(of) as Aspect[]) {
     const fact = f.doubts[aspect];
     if (f.aspects[aspect] === 'unknown' && fact) weigh(fact, of[aspect]());
   }
   for (const fact of f.missing) if (inOrder[fact] !== undefined && !byFact.has(fact)) weigh(fact, inOrder[fact]);
+  let clear = 1;
   let settles: Chance['settles'] = null;
-  for (const [fact, chance] of byFact) if (!settles || chance < settles.chance) settles = { fact, chance };
+  for (const [fact, chance] of byFact) {
+    clear *= chance;
+    if (!settles || chance < settles.chance) settles = { fact, chance };
+  }
   return { clear, settles };
 }

@@ -4,7 +4,7 @@ import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures, type Aspect, type CrossingFigures } from './figures.js';
-import type { EvidenceLine, FindingKind, Found } from './finding.js';
+import { cost, type EvidenceLine, type FindingKind, type Found } from './finding.js';
 import { findingKinds } from './findings/index.js';
 
 /** A change that helps against a finding, with its computed effect. */
@@ -93,7 +93,9 @@ function detect(facts: CrossingFacts, figures: CrossingFigures): Met[] {
       if (short.length === 0) weight = 'risk';
       for (const aspect of short) explained[aspect] = true;
     }
-    met.push({ kind, found, weight });
+    // where it is not known, what is missing comes before what is only at risk
+    const first = weight === 'unknown' && figures.verdict === 'unknown';
+    met.push({ kind, found: first ? { ...found, cost: found.cost + cost.unknownFirst } : found, weight });
   };
   for (const kind of plainKinds) look(kind);
   // each of these says why it does not open, or what is not known and decides

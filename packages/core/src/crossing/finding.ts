@@ -61,6 +61,8 @@ export const cost = {
   waiting: (seconds: number): number => Math.min(150, 60 + seconds),
   risk: 20,
   notKnown: 5,
+  /** Added where what is not known decides the verdict. */
+  unknownFirst: 150,
 } as const;
 
 /** A figure as it is told: two significant digits, whole numbers in full. @example 12.34 is "12", 4.21 "4.2", 123.4 "123" */

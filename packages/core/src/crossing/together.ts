@@ -50,7 +50,9 @@ export function remediesTogether(facts: CrossingFacts, { figures, findings }: Ev
     const effect = after && effectOf(figures, after);
     const texts = parts.map(({ text }) => text);
     const made = effect && {
-      text: texts.join(', and '),
+      text: texts
+        .map((text, i) => (i === 0 || /^[A-Z]\S* ?[A-Z0-9]/.test(text) ? text : text.charAt(0).toLowerCase() + text.slice(1)))
+        .join(', and '),
       parts: texts,
       change,
       applicable: isApplicable(change),

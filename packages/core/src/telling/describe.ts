@@ -54,7 +54,7 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
           : `${Math.round(f.frames.value)} of ${f.frames.cap} frames, ${Math.round(f.delay.value)} ms`,
       more:
         f.feel.verdict === 'unknown'
-          ? 'too little is known'
+          ? 'not known'
           : f.feel.verdict === 'limited'
             ? `${f.feel.bay} decides`
             : busyMs >= 2

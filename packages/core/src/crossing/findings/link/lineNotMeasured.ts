@@ -2,6 +2,10 @@ import { noChange } from '../../../change/index.js';
 import type { Missing } from '../../figures.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
+/** @example loss, line rate and round trips */
+const listed = (facts: readonly string[]): string =>
+  facts.length < 2 ? facts.join('') : `${facts.slice(0, -1).join(', ')} and ${facts.at(-1)}`;
+
 /** Facts that a measurement at the desk makes known. */
 const ofTheLine: ReadonlySet<Missing> = new Set<Missing>([
   'round trips',
@@ -26,7 +30,7 @@ export const lineNotMeasured: FindingKind = {
       text:
         few && !way.rttKnown
           ? `Only ${few.samples} round trips were measured, 20 are needed to go by`
-          : `Not known: ${decides.join(' and ')} of the way from ${location.name}, and it decides`,
+          : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
