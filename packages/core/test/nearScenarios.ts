@@ -60,6 +60,12 @@ export const nearScenarios: Scenario[] = [
     says: /Card reader does not reach the session: the rules/,
     mended: [/Let card reader through/, 'clear'],
   },
+  {
+    kind: 'a rule keeps a device outside',
+    from: office,
+    make: endpoint({ peripherals: ['storage'] }),
+    says: /Storage stick stays outside the session: the rules do not let it through, which is what they are for/,
+  },
   { kind: 'the screens are not known', from: office, make: endpoint({ screens: undefined }), says: /screens are not known/ },
   {
     kind: 'client below the version floor',

@@ -33,7 +33,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
     points: (f) => 100 * Math.min(3, f.desk.filter((item) => item.works === false && !item.meant).length),
   },
   {
-    of: 'screens left out by a setting',
+    of: 'left out by a setting or a rule',
     because: 'a choice, but of two ways that do as much the one with more screens',
     points: (f) => 3 * f.desk.filter((item) => item.works === false && item.meant).length,
   },

@@ -120,7 +120,7 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
     const { text, cost, costText, sure, evidence } = result;
     const remedies = remediesOf(facts, figures, result);
     return {
-      finding: { kind, bay, weight, text, cost, costText, sure, evidence, remedies, consequences: [] as string[] },
+      finding: { kind, bay: result.bay ?? bay, weight, text, cost, costText, sure, evidence, remedies, consequences: [] as string[] },
       explains: explains ?? [],
     };
   });
@@ -170,7 +170,7 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
   for (const { kind, found, weight } of met)
     if (weight !== 'risk' && found.cost > dearest) {
       dearest = found.cost;
-      bay = kind.bay;
+      bay = found.bay ?? kind.bay;
     }
   if (met.length > 1) met.sort((a, b) => b.found.cost - a.found.cost);
   const kinds = met.map(({ kind }) => kind.kind);

@@ -127,7 +127,8 @@ const atLeast = (figure: { low: number; high: number }, limit: number): Verdict 
 /** What nobody found out is at best not known. */
 const unlessUnknown = (verdict: Verdict, known: boolean): Verdict => (known || verdict !== 'clear' ? verdict : 'unknown');
 
-const framesBay: Record<Frames['limiter'], Bay> = {
+/** The bay in which what limits the frames lies. */
+export const framesBay: Record<Frames['limiter'], Bay> = {
   'frame cap': 'Host',
   screen: 'Desk',
   'host drawing': 'Host',

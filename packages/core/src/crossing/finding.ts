@@ -28,6 +28,8 @@ export interface Found {
   evidence: EvidenceLine[];
   /** What might help, thought of only where it is looked at. */
   remedies: () => Proposal[];
+  /** Where it lies, where that is not always where its kind does. */
+  bay?: Bay;
   /** What it holds back on this crossing, where that is not all that its kind may; nothing: it is told as a risk. */
   limits?: readonly Aspect[];
 }

@@ -58,7 +58,7 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
           : f.feel.verdict === 'limited'
             ? `${f.feel.bay} decides`
             : busyMs >= 2
-              ? `busy hour; ${Math.round(f.delay.idleMs)} ms idle`
+              ? `${Math.round(f.delay.idleMs)} ms idle`
               : '',
     },
     {

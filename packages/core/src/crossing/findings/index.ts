@@ -1,3 +1,4 @@
+import { keptOutside } from './desk/keptOutside.js';
 import { modeExceedsPort } from './desk/modeExceedsPort.js';
 import { peripheralNoWay } from './desk/peripheralNoWay.js';
 import { refreshBelowCap } from './desk/refreshBelowCap.js';
@@ -75,6 +76,7 @@ import type { FindingKind } from '../finding.js';
 
 /** Every kind of finding, by bay. A new kind is one file in a bay's folder and its line here. */
 export const findingKinds: readonly FindingKind[] = [
+  keptOutside,
   modeExceedsPort,
   peripheralNoWay,
   refreshBelowCap,

@@ -9,7 +9,7 @@ export const peripheralNoWay: FindingKind = {
   weight: 'limited',
   limits: ['desk'],
   detect: ({ endpoint, location }, { desk }) => {
-    const stopped = desk.filter((item) => item.peripheral && item.works === false);
+    const stopped = desk.filter((item) => item.peripheral && item.works === false && !item.meant);
     const first = stopped[0];
     if (!first?.peripheral) return null;
     const byRule = stopped.filter((item) => item.because?.code === 'rules forbid');

@@ -1,3 +1,4 @@
+import { framesBay } from '../../figures.js';
 import { cost, figure, mbit, ms, type FindingKind } from '../../finding.js';
 
 /** Too few frames, by what limits them. */
@@ -23,6 +24,7 @@ export const fewFrames: FindingKind = {
     return {
       text: `${figure(value)} frames, wanted ${wanted.framesAtLeast}: ${because[limiter]}`,
       cost: cost.frames(value, wanted.framesAtLeast),
+      bay: framesBay[limiter],
       costText: `${figure(Math.max(0, wanted.framesAtLeast - value))} frames`,
       sure: frames.drawAssumed || encoding.assumed ? 'rests on an assumption' : 'likely',
       evidence: [

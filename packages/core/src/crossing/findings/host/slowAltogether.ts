@@ -16,6 +16,7 @@ export const slowAltogether: FindingKind = {
       text: `${ms(delay.value)} from key to pixel, wanted ${wanted.keyToPixelMs}: most of it is ${most.name}, ${ms(most.ms)}`,
       cost: cost.short((delay.value / wanted.keyToPixelMs - 1) / 2),
       costText: ms(delay.value - wanted.keyToPixelMs),
+      bay: most.bay,
       sure: parts.some(({ source }) => source === 'assumed') ? 'rests on an assumption' : 'likely',
       evidence: [
         ...parts.map(({ name, bay, ms: part, source }) => ({ source, text: `${name}, ${bay}: ${ms(part)}` })),
