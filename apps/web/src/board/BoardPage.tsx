@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
+import type { Settling } from '@underpass/core';
 import { Link, useSearchParams } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
@@ -79,6 +80,7 @@ export function BoardPage() {
             {new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
           </span>
         </div>
+        {board.settling && <SettlingLine settling={board.settling} />}
         <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />
         {(area ?? bay ?? verdict) && (
           <p className="mt-2 text-ink-2">
@@ -103,5 +105,27 @@ export function BoardPage() {
       <LeadingFindings findings={shown} />
       <span aria-hidden className="hidden min-[1000px]:block absolute top-[18px] bottom-0 border-l border-rule right-[calc(324px+48px)]" />
     </div>
+  );
+}
+
+const wayWords: Record<Settling['way'], string> = {
+  'field check': 'field check',
+  'report of the hosts': 'report of the hosts',
+  'look at the gateway': 'look at the gateway',
+  'look at the device': 'look at a device',
+  'timed sign-in': 'timed sign-in',
+};
+
+/** The one thing to find out that tells most. */
+function SettlingLine({ settling: { way, location, crossings, people, times, minutes } }: { settling: Settling }) {
+  const first = wayWords[way];
+  return (
+    <p className="-mt-1 mb-2 text-ink-2">
+      <Link className="link" to={`/crossings${query({ verdict: 'unknown', search: location })}`}>
+        {times === 1 ? `One ${first} at ${location}` : `${times} × ${first} at ${location}`}
+      </Link>{' '}
+      would tell most of what is not known: {crossings === 1 ? '1 crossing' : `${crossings} crossings`} of{' '}
+      {people === 1 ? '1 person' : `${people} people`}, {minutes === 1 ? '1 minute' : `${minutes} minutes`}.
+    </p>
   );
 }

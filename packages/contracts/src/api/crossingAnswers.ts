@@ -14,6 +14,17 @@ export const BoardAnswer = z
       people: Counts,
       bays: z.record(Bay, Counts),
       resources: z.array(z.object({ id: z.string(), name: z.string() })).describe('Resources with a column of their own'),
+      settling: z
+        .object({
+          way: z.string(),
+          location: z.string(),
+          crossings: z.number(),
+          people: z.number(),
+          times: z.number(),
+          minutes: z.number(),
+        })
+        .nullable()
+        .describe('What would tell most of what is not known, for the least effort'),
       others: z.number().describe('Resources that are counted together'),
       rows: z.array(
         z.object({

@@ -3,7 +3,7 @@ import type { SettingValues } from '../settings/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
-import { computeFigures, type Aspect, type CrossingFigures } from './figures.js';
+import { computeFigures, type Aspect, type CrossingFigures, type Missing } from './figures.js';
 import { cost, type EvidenceLine, type FindingKind, type Found } from './finding.js';
 import { findingKinds } from './findings/index.js';
 
@@ -157,6 +157,8 @@ export interface Summary {
   meanMbps: number;
   timeToUsableS: number;
   mos: number | null;
+  /** Where it is not known: the fact that is missing first. */
+  settles: Missing | null;
   /** How far it is from what is wanted; see `burden`. */
   burden: number;
 }
@@ -185,6 +187,7 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
     meanMbps: f.demand.meanMbps,
     timeToUsableS: f.timeline.totalS,
     mos: heard?.mos ?? null,
+    settles: f.verdict === 'unknown' ? (f.missing[0] ?? null) : null,
     burden: burden(f),
   };
 }

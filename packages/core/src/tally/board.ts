@@ -1,6 +1,7 @@
 import type { Bay, Verdict } from '@underpass/contracts';
 import { noCounts, type Counts, type Summary } from '../crossing/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
+import { SettlingTally, type Settling } from './settle.js';
 
 /** A row of the Board: an area and how its people stand by resource. */
 export interface BoardRow {
@@ -22,6 +23,8 @@ export interface Board {
   resources: { id: string; name: string }[];
   others: number;
   rows: BoardRow[];
+  /** What would tell most of what is not known. */
+  settling: Settling | null;
 }
 
 const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
@@ -75,6 +78,7 @@ interface Kept {
   area: string;
   verdict: Verdict;
   bay: Bay | null;
+  settles: Summary['settles'];
 }
 
 /** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
@@ -84,20 +88,22 @@ export class BoardTally {
   private readonly bays = new Map<Bay, WorstOf>();
   private readonly rows = new Map<string, Row>();
   private readonly used = new Map<string, { clear: number; other: number }>();
+  private readonly settling = new SettlingTally();
 
   /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
     const before = this.kept.get(ref.id);
     if (before) this.count(before, -1);
     if (summary) {
-      const after = { ref, area, verdict: summary.verdict, bay: summary.bay };
+      const after = { ref, area, verdict: summary.verdict, bay: summary.bay, settles: summary.settles };
       this.kept.set(ref.id, after);
       this.count(after, 1);
     } else this.kept.delete(ref.id);
   }
 
-  private count({ ref, area, verdict, bay }: Kept, times: 1 | -1): void {
+  private count({ ref, area, verdict, bay, settles }: Kept, times: 1 | -1): void {
     const { person, location, resource } = ref;
+    if (settles) this.settling.add(ref, settles, times);
     const of = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
       let known = map.get(key);
       if (known === undefined) map.set(key, (known = make()));
@@ -127,6 +133,7 @@ export class BoardTally {
     const own = ordered.slice(0, columns);
     const key = own.join('\n');
     return {
+      settling: this.settling.best(model),
       people: { ...this.people.counts },
       bays: Object.fromEntries(bayNames.map((bay) => [bay, { ...(this.bays.get(bay)?.counts ?? noCounts()) }])) as Record<Bay, Counts>,
       resources: own.map((id) => ({ id, name: model.resources.get(id)?.name ?? id })),

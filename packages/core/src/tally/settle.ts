@@ -1,0 +1,96 @@
+import type { Missing } from '../crossing/index.js';
+import type { CrossingRef, EstateModel } from '../estate/index.js';
+
+/** How a fact is learned, and how long that takes somebody, minutes; common practice, no source. */
+const ways = {
+  'field check': 1,
+  'report of the hosts': 2,
+  'look at the gateway': 2,
+  'look at the device': 2,
+  'timed sign-in': 1,
+} as const;
+/** A way to learn a fact. */
+export type WayToLearn = keyof typeof ways;
+
+const wayOf: Record<Missing, WayToLearn> = {
+  'round trips': 'field check',
+  'line rate': 'field check',
+  'rate upwards': 'field check',
+  loss: 'field check',
+  'people at once': 'field check',
+  'Wi-Fi signal': 'field check',
+  'reach of the gateway': 'field check',
+  decoders: 'field check',
+  screens: 'field check',
+  'graphics of the host': 'report of the hosts',
+  'host figures': 'report of the hosts',
+  'power of the hosts': 'report of the hosts',
+  'places of the hosts': 'report of the hosts',
+  certificate: 'look at the gateway',
+  'TLS of the gateway': 'look at the gateway',
+  'client version': 'look at the device',
+  'second factor time': 'timed sign-in',
+  'sign-on times': 'timed sign-in',
+};
+
+/** What would tell most crossings for the least effort. */
+export interface Settling {
+  way: WayToLearn;
+  location: string;
+  crossings: number;
+  people: number;
+  /** How often it has to be done: once for a line that is shared, else for each endpoint. */
+  times: number;
+  minutes: number;
+}
+
+/** Most crossings a minute; of equals the one of more crossings, then by place and way. */
+function isBefore(a: Settling, b: Settling): boolean {
+  const rate = a.crossings / a.minutes - b.crossings / b.minutes;
+  if (rate !== 0) return rate > 0;
+  if (a.crossings !== b.crossings) return a.crossings > b.crossings;
+  return a.location === b.location ? a.way < b.way : a.location < b.location;
+}
+
+interface Waiting {
+  way: WayToLearn;
+  location: string;
+  people: Map<string, number>;
+  endpoints: Map<string, number>;
+  crossings: number;
+}
+
+/** Crossings that are not known, by the place and the way to learn what is missing; one that is known is taken out again. */
+export class SettlingTally {
+  private readonly waiting = new Map<string, Waiting>();
+
+  add({ location, person, endpoint }: CrossingRef, fact: Missing, times: 1 | -1): void {
+    const way = wayOf[fact];
+    const key = `${location}\n${way}`;
+    const one = this.waiting.get(key) ?? { way, location, people: new Map(), endpoints: new Map(), crossings: 0 };
+    this.waiting.set(key, one);
+    one.crossings += times;
+    for (const [map, id] of [
+      [one.people, person],
+      [one.endpoints, endpoint],
+    ] as const) {
+      const count = (map.get(id) ?? 0) + times;
+      if (count > 0) map.set(id, count);
+      else map.delete(id);
+    }
+    if (one.crossings === 0) this.waiting.delete(key);
+  }
+
+  /** The best of them; null where all is known. */
+  best(model: EstateModel): Settling | null {
+    let best: Settling | null = null;
+    for (const { way, location, people, endpoints, crossings } of this.waiting.values()) {
+      const place = model.locations.get(location);
+      const each = way === 'look at the device' || (way === 'field check' && (place?.ownLines ?? false));
+      const times = each ? endpoints.size : 1;
+      const next: Settling = { way, location: place?.name ?? location, crossings, people: people.size, times, minutes: times * ways[way] };
+      if (!best || isBefore(next, best)) best = next;
+    }
+    return best;
+  }
+}
