@@ -198,6 +198,9 @@ function leading(
     seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
   }
   if (!first) return null;
+  // whoever is left short on another of these crossings is not helped
+  for (const [key, { helped }] of texts)
+    for (const { person, verdict, remedies } of seen) if ((remedies.get(key) ?? verdict) !== 'clear') helped.delete(person);
   const best = [...texts.entries()].sort(
     ([, a], [, b]) =>
       b.helped.size - a.helped.size || (a.helped.size > 0 ? Number(b.applicable) - Number(a.applicable) : 0) || b.gain - a.gain,

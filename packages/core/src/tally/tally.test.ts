@@ -242,3 +242,13 @@ describe('impact', () => {
     }
   });
 });
+
+test('a remedy becomes Clear whoever is Clear on all of their crossings with it, not on one of them', () => {
+  const tally = new LeadingTally();
+  const wexcombe = refs.filter(({ location }) => location === 'wexcombe');
+  for (const ref of wexcombe) tally.set(ref, 'Wexcombe', summaries.get(ref.id)!);
+  const finding = tally.findings(reader).find(({ kind }) => kind === 'share of the line below the picture’s demand')!;
+  // people of the finding who are Clear then, each at the worst of their crossings in it: what the bar shows and what is said are one
+  expect(finding.after.clear).toBeGreaterThan(20);
+  expect(finding.remedy?.effect).toBe(`${finding.after.clear} become Clear`);
+});
