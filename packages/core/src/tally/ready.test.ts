@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { RequirementSet } from '@underpass/contracts';
 import { small, type Otherwise } from '../../test/small.js';
-import { FactsReader, type CrossingFacts } from '../crossing/index.js';
+import type { CrossingFacts, FactsReader } from '../crossing/index.js';
 import { estateReadiness, ImpactTally, ReadinessTally } from './index.js';
 
 /** Two conditions: a client of 3.0, and a host of release 12, with an old one as what will do. */
@@ -112,7 +112,7 @@ describe('how an estate stands by a set', () => {
 describe('what people lose, in words', () => {
   const told = (change: object, otherwise: Otherwise = {}) => {
     const facts = small(otherwise);
-    const reader = facts.reader as FactsReader;
+    const { reader }: { reader: FactsReader } = facts;
     const tally = new ImpactTally(reader, { patches: [change as never], hypotheses: [] }, () => undefined);
     for (const ref of tally.crossings) tally.add(ref);
     return tally.result().losers.map(({ person, text }) => [person, text]);
