@@ -68,7 +68,7 @@ export const paperLow: FindingKind = {
           cost: cost.risk,
           costText: 'paper',
           sure: 'sure',
-          evidence: [{ source: 'declared', text: 'as it is set' }],
+          evidence: () => [{ source: 'declared', text: 'as it is set' }],
           remedies: () => [{ text: 'Fill it', change: doing(settingTo('client.paperTray', 'endpoint', endpoint.id, 500)), ask: 'by hand' }],
         },
 };

@@ -101,7 +101,7 @@ function detect(facts: CrossingFacts, figures: CrossingFigures): Met[] {
   // each of these says why it does not open, or what is not known and decides
   if (figures.broken !== null) for (const kind of blockingKinds) look(kind);
   if (figures.missing.length > 0) for (const kind of doubtingKinds) look(kind);
-  if (figures.broken === null)
+  if (figures.verdict === 'limited')
     for (const kind of restKinds) if (kind.limits?.some((aspect) => aspects[aspect] === 'limited' && !explained[aspect])) look(kind);
   return met;
 }
@@ -120,7 +120,18 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
     const { text, cost, costText, sure, evidence } = result;
     const remedies = remediesOf(facts, figures, result);
     return {
-      finding: { kind, bay: result.bay ?? bay, weight, text, cost, costText, sure, evidence, remedies, consequences: [] as string[] },
+      finding: {
+        kind,
+        bay: result.bay ?? bay,
+        weight,
+        text,
+        cost,
+        costText,
+        sure,
+        evidence: evidence(),
+        remedies,
+        consequences: [] as string[],
+      },
       explains: explains ?? [],
     };
   });

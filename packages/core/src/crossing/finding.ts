@@ -25,7 +25,8 @@ export interface Found {
   cost: number;
   costText: string;
   sure: 'sure' | 'likely' | 'rests on an assumption';
-  evidence: EvidenceLine[];
+  /** What it rests on, put into words only where it is looked at. */
+  evidence: () => EvidenceLine[];
   /** What might help, thought of only where it is looked at. */
   remedies: () => Proposal[];
   /** Where it lies, where that is not always where its kind does. */

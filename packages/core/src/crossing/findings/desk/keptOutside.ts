@@ -17,7 +17,7 @@ export const keptOutside: FindingKind = {
       cost: cost.risk,
       costText: plural(kept.length, 'device'),
       sure: 'sure',
-      evidence: kept.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
+      evidence: () => kept.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
       // files can leave by a stick: never on a device that nobody manages, and never for a whole place at once
       remedies: () =>
         byRule

@@ -24,7 +24,9 @@ export const modeExceedsPort: FindingKind = {
       limits: fit.highestHz ? (frames.limiter === 'screen' ? ['frames'] : []) : ['desk'],
       costText: fit.highestHz ? `${fit.highestHz} of ${screen.refreshHz ?? 60} Hz` : '1 screen',
       sure: 'sure',
-      evidence: [{ source: 'computed', text: `needs ${fit.neededGbps.toFixed(1)} Gbit/s, the port carries ${fit.usableGbps.toFixed(1)}` }],
+      evidence: () => [
+        { source: 'computed', text: `needs ${fit.neededGbps.toFixed(1)} Gbit/s, the port carries ${fit.usableGbps.toFixed(1)}` },
+      ],
       remedies: () => [
         {
           text: 'Use a port that carries it',

@@ -21,7 +21,7 @@ export const peripheralNoWay: FindingKind = {
       cost: cost.device + 50 * (stopped.length - 1),
       costText: plural(stopped.length, 'device'),
       sure: 'sure',
-      evidence: stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
+      evidence: () => stopped.map((item) => ({ source: 'computed', text: `${item.name}: ${deskWhy(item.because)}` })),
       remedies: () => [
         ...(byRule.length
           ? [

@@ -15,7 +15,7 @@ export const refreshBelowCap: FindingKind = {
       cost: cost.risk + 5,
       costText: `${Math.round(settings['picture.frameCap'] - slowest)} frames thrown away`,
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: endpoint.reportedAt ? 'reported' : 'declared',
           text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s`,

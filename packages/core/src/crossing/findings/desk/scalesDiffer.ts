@@ -15,7 +15,7 @@ export const scalesDiffer: FindingKind = {
       cost: cost.risk + 30,
       costText: '1 screen hard to read',
       sure: 'likely',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `scales ${[...scales].join(', ')}` }],
+      evidence: () => [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `scales ${[...scales].join(', ')}` }],
       remedies: () => [
         {
           text: `Give every screen the scale ${low}`,

@@ -20,7 +20,7 @@ export const screensExceedClient: FindingKind = {
       cost: cost.device + 50 * Math.max(0, session.left - 1) - (session.left ? 0 : 200),
       costText: session.left ? plural(session.left, 'screen') : 'blur',
       sure: 'likely',
-      evidence: [
+      evidence: () => [
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `${plural(session.native?.length ?? 0, 'screen')} on the desk` },
         { source: 'assumed', text: `a ${endpoint.clientKind} takes ${limit}; common practice` },
       ],

@@ -15,7 +15,7 @@ export const screensLeftOut: FindingKind = {
       cost: cost.risk + 5 * session.left,
       costText: plural(session.left, 'screen'),
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: 'declared',
           text: `${plural(all, 'screen')} on the desk; ${settings['screens.use'] === 'one' ? 'one screen is used' : `${settings['screens.most']} at most`}; ${session.left} left for local work`,

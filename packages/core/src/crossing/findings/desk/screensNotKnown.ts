@@ -14,7 +14,7 @@ export const screensNotKnown: FindingKind = {
           cost: cost.notKnown,
           costText: '1 figure',
           sure: 'rests on an assumption',
-          evidence: [{ source: 'assumed', text: '1 × 1920 × 1080; our default' }],
+          evidence: () => [{ source: 'assumed', text: '1 × 1920 × 1080; our default' }],
           remedies: () => [
             {
               text: `Send a field check to ${endpoint.name}`,

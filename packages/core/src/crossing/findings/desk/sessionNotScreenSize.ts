@@ -16,7 +16,9 @@ export const sessionNotScreenSize: FindingKind = {
       cost: cost.risk + 40,
       costText: larger ? 'scroll bars' : 'blur',
       sure: 'sure',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` }],
+      evidence: () => [
+        { source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` },
+      ],
       remedies: () => [
         {
           text: `Follow the window at ${location.name}`,

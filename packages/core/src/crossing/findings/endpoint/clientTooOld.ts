@@ -16,7 +16,7 @@ export const clientTooOld: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: endpoint.reportedAt ? 'reported' : 'declared',
           text: `client ${endpoint.clientVersion}, compared field by field with ${floor?.version}`,

@@ -9,22 +9,23 @@ export const decodeBudget: FindingKind = {
   limits: ['frames'],
   detect: ({ endpoint }, { frames, session, wanted, settings }) => {
     const { decoding } = frames;
-    if (decoding.by !== 'hardware' || decoding.capacity === null || decoding.neededMacroblocksPerS <= decoding.capacity) return null;
+    const { capacity } = decoding;
+    if (decoding.by !== 'hardware' || capacity === null || decoding.neededMacroblocksPerS <= capacity) return null;
     const set = (
       key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec',
       value: number | string,
       text: string,
     ) => ({ text, change: doing(settingTo(key, 'endpoint', endpoint.id, value)) });
     return {
-      text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(decoding.capacity / 1000)}`,
+      text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
       limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: endpoint.reportedAt ? 'reported' : 'declared',
-          text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard: ${figure(decoding.capacity / 1000)} thousand macroblocks a second, ${figure(decoding.neededMacroblocksPerS / 1000)} asked by ${plural(session.screens.length, 'screen')}`,
+          text: `${session.codec.toUpperCase()} decoder, limits of its level in the standard: ${figure(capacity / 1000)} thousand macroblocks a second, ${figure(decoding.neededMacroblocksPerS / 1000)} asked by ${plural(session.screens.length, 'screen')}`,
         },
       ],
       remedies: () => [

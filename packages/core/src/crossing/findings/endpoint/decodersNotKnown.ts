@@ -16,7 +16,7 @@ export const decodersNotKnown: FindingKind = {
           cost: cost.notKnown + 1,
           costText: '1 figure',
           sure: 'rests on an assumption',
-          evidence: [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
+          evidence: () => [{ source: 'assumed', text: 'on the processor it would be too slow for this size' }],
           remedies: () => [
             { text: `Send a field check to ${endpoint.name}`, change: noChange, ask: 'it asks the browser for its decoders; 40 seconds' },
           ],

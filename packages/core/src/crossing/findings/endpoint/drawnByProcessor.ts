@@ -17,7 +17,9 @@ export const drawnByProcessor: FindingKind = {
       limits: frames.limiter === 'browser drawing' ? ['frames', 'delay'] : [],
       costText: frames.limiter === 'browser drawing' ? `${Math.round(frames.cap - frames.value)} frames` : 'sluggish',
       sure: 'sure',
-      evidence: [{ source: 'measured', text: `drawn by ${scene.value.renderer}, ${scene.value.frames} frames, ${scene.at.slice(0, 10)}` }],
+      evidence: () => [
+        { source: 'measured', text: `drawn by ${scene.value.renderer}, ${scene.value.frames} frames, ${scene.at.slice(0, 10)}` },
+      ],
       remedies: () => [
         {
           text: 'Use the native client',

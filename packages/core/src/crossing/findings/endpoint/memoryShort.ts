@@ -18,7 +18,7 @@ export const memoryShort: FindingKind = {
       cost: cost.risk + 25,
       costText: `${figure(needed - endpoint.memoryMB)} MB`,
       sure: 'rests on an assumption',
-      evidence: [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${endpoint.memoryMB} MB in ${endpoint.name}` }],
+      evidence: () => [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${endpoint.memoryMB} MB in ${endpoint.name}` }],
       remedies: () => [
         ...(offload
           ? [

@@ -25,7 +25,7 @@ export const noHardwareDecode: FindingKind = {
       limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
       costText: frames.limiter === 'decoding' ? `${Math.round(frames.cap - frames.value)} frames` : 'hot and slow',
       sure: endpoint.decoders ? 'sure' : 'likely',
-      evidence: [
+      evidence: () => [
         { source: endpoint.decoders ? 'reported' : 'measured', text: `no ${stream} decoder` },
         {
           source: 'assumed',

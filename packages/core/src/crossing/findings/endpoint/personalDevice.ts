@@ -16,7 +16,7 @@ export const personalDevice: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: 'declared',
           text: `${endpoint.name} is personal; personal devices: ${byPool ? 'refused by the pool' : settings['security.personalDevices']}`,

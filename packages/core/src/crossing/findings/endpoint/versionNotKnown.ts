@@ -15,7 +15,7 @@ export const versionNotKnown: FindingKind = {
       cost: cost.notKnown + 3,
       costText: '1 figure',
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: `a client older than ${floor.version} is refused by ${floor.by}` }],
+      evidence: () => [{ source: 'assumed', text: `a client older than ${floor.version} is refused by ${floor.by}` }],
       remedies: () => [
         { text: `Read the version on ${facts.endpoint.name}`, change: noChange, ask: 'it says whether the client is accepted; 2 minutes' },
       ],

@@ -10,16 +10,16 @@ export const capTooLow: FindingKind = {
   limits: ['frames', 'delay'],
   detect: (facts, figures) => {
     const { way, demand, frames, settings, wanted } = figures;
-    if (way.bound !== 'session cap' || !way.available || way.available.value >= demand.p95Mbps * settings['picture.qualityFloor'])
-      return null;
+    const { available } = way;
+    if (way.bound !== 'session cap' || !available || available.value >= demand.p95Mbps * settings['picture.qualityFloor']) return null;
     const enough = Math.ceil(demand.p95Mbps * 1.1);
     return {
-      text: `The settings hold a session to ${mbit(way.available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
+      text: `The settings hold a session to ${mbit(available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
-      evidence: [
-        { source: 'declared', text: `session cap ${mbit(way.available.value)}` },
+      evidence: () => [
+        { source: 'declared', text: `session cap ${mbit(available.value)}` },
         { source: 'computed', text: `needed ${mbit(demand.p95Mbps)}; the line has ${mbit(way.down?.value ?? 0)}` },
       ],
       remedies: () => [

@@ -20,7 +20,7 @@ export const certificateEndsSoon: FindingKind = {
       cost: cost.risk + (certificateAheadDays - days) / 2,
       costText: plural(days, 'day'),
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
+      evidence: () => [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
       remedies: () => [
         { text: `Renew the certificate of ${gateway.name}`, change: noChange, ask: 'nothing changes today, sign-in goes on afterwards' },
       ],

@@ -14,7 +14,7 @@ export const certificateNotKnown: FindingKind = {
           cost: cost.notKnown + 4,
           costText: '1 fact',
           sure: 'rests on an assumption',
-          evidence: [{ source: 'assumed', text: `nothing is told of the certificate of ${gateway.address}` }],
+          evidence: () => [{ source: 'assumed', text: `nothing is told of the certificate of ${gateway.address}` }],
           remedies: () => [
             { text: `Read the certificate of ${gateway.name}`, change: noChange, ask: 'its names, its dates and who issued it; 2 minutes' },
           ],

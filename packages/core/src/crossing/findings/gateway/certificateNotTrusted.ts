@@ -14,7 +14,7 @@ export const certificateNotTrusted: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `issued under trust: ${certificate.trust}` }],
+      evidence: () => [{ source: 'declared', text: `issued under trust: ${certificate.trust}` }],
       remedies: () => [
         {
           text: `Use a publicly trusted certificate on ${gateway.name}`,

@@ -14,7 +14,7 @@ export const certificateNotYet: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
+      evidence: () => [{ source: 'declared', text: `valid ${certificate.notBefore} to ${certificate.notAfter}` }],
       remedies: () => [
         {
           text: `Put the earlier certificate back on ${gateway.name}`,

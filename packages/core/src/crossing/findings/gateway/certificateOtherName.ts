@@ -14,7 +14,7 @@ export const certificateOtherName: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `names ${certificate.names.join(', ')}` }],
+      evidence: () => [{ source: 'declared', text: `names ${certificate.names.join(', ')}` }],
       remedies: () => [
         {
           text: `Issue a certificate that names ${gateway.address}`,

@@ -14,7 +14,7 @@ export const defaultCredentials: FindingKind = {
           cost: cost.risk * 4,
           costText: 'anybody in',
           sure: 'sure',
-          evidence: [{ source: 'reported', text: `${gateway.address} took the password it was delivered with` }],
+          evidence: () => [{ source: 'reported', text: `${gateway.address} took the password it was delivered with` }],
           remedies: () => [
             {
               text: `Set a password of your own on ${gateway.name}`,

@@ -13,7 +13,7 @@ export const detourByGateway: FindingKind = {
       cost: cost.risk + delay.detourMs,
       costText: ms(delay.detourMs),
       sure: 'likely',
-      evidence: [{ source: 'assumed', text: 'from the distances of the regions' }],
+      evidence: () => [{ source: 'assumed', text: 'from the distances of the regions' }],
       remedies: () => [
         {
           text: `Go straight to the host from ${location.name}`,

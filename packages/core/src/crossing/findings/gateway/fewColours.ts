@@ -13,7 +13,7 @@ export const fewColours: FindingKind = {
       cost: cost.risk + 15,
       costText: 'ugly picture',
       sure: 'sure',
-      evidence: [{ source: 'computed', text: `asks for ${mbit(demand.p95Mbps)} as it is` }],
+      evidence: () => [{ source: 'computed', text: `asks for ${mbit(demand.p95Mbps)} as it is` }],
       // No figure of ours measures the look of colours, so the effect is told by what the picture then asks for.
       remedies: () => [
         {

@@ -19,7 +19,7 @@ export const gateClosed: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: unmet.map(({ condition }) => ({ source: 'declared', text: `${condition.bay}: ${condition.name}` })),
+      evidence: () => unmet.map(({ condition }) => ({ source: 'declared', text: `${condition.bay}: ${condition.name}` })),
       remedies: () =>
         unmet.map(({ condition }) => {
           const edit = editOfCondition(condition, facts, host);

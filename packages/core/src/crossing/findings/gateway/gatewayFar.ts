@@ -26,7 +26,7 @@ export const gatewayFar: FindingKind = {
       cost: cost.risk + best.saved,
       costText: ms(best.saved),
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: 'from the distances; common practice for the detours of cables' }],
+      evidence: () => [{ source: 'assumed', text: 'from the distances; common practice for the detours of cables' }],
       remedies: () => [
         {
           text: `Go by ${best.name}`,

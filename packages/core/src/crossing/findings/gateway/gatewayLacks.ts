@@ -25,7 +25,7 @@ export const gatewayLacks: FindingKind = {
       cost: cost.risk + 10 * lacks.length,
       costText: lacks.length === 1 ? '1 feature' : `${lacks.length} features`,
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: 'declared',
           text: `${gateway.name}: ${gateway.codecs.join(', ')}; UDP ${gateway.udp === false ? 'no' : 'yes'}; USB ${gateway.usb ? 'yes' : 'no'}`,

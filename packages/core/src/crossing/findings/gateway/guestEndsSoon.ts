@@ -8,14 +8,15 @@ export const guestEndsSoon: FindingKind = {
   bay: 'Gateway',
   weight: 'risk',
   detect: ({ person, atMs }) => {
-    if (!person.guest || guestState(person, atMs) !== 'ending soon') return null;
-    const days = Math.ceil((guestEndMs(person.guest.endsOn) - atMs) / 86_400_000);
+    const { guest } = person;
+    if (!guest || guestState(person, atMs) !== 'ending soon') return null;
+    const days = Math.ceil((guestEndMs(guest.endsOn) - atMs) / 86_400_000);
     return {
-      text: `The access of ${person.name} ends in ${plural(days, 'day')}, on ${person.guest.endsOn}`,
+      text: `The access of ${person.name} ends in ${plural(days, 'day')}, on ${guest.endsOn}`,
       cost: cost.risk,
       costText: plural(days, 'day'),
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `owner ${person.guest.owner}, to ${person.guest.endsOn}` }],
+      evidence: () => [{ source: 'declared', text: `owner ${guest.owner}, to ${guest.endsOn}` }],
       remedies: () => [
         { text: 'Ask the owner whether it should go on', change: noChange, ask: 'a new end date, or the guest is told in time' },
       ],

@@ -14,7 +14,7 @@ export const guestNotRecorded: FindingKind = {
           cost: cost.risk,
           costText: 'no end',
           sure: 'sure',
-          evidence: [{ source: 'declared', text: 'the guest’s record is empty' }],
+          evidence: () => [{ source: 'declared', text: 'the guest’s record is empty' }],
           remedies: () => [
             { text: 'Record owner, organisation and end date', change: noChange, ask: 'somebody answers for the access, and it ends' },
           ],

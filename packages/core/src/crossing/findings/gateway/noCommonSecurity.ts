@@ -16,7 +16,7 @@ export const noCommonSecurity: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: 'declared',
           text: `${pool.name} offers ${pool.securityModes.join(', ')}; ${gateway.name} ${gateway.securityModes.join(', ')}`,

@@ -19,7 +19,7 @@ export const secondFactorClose: FindingKind = {
       cost: cost.notKnown + 6,
       costText: '1 figure',
       sure: 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         { source: 'declared', text: `${givenS} s are given at ${gateway.name}` },
         {
           source: 'assumed',

@@ -17,7 +17,7 @@ export const secondFactorTooShort: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: way.rttKnown ? 'likely' : 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         { source: way.rtt.source, text: `round trip ${Math.round(way.rtt.low)} ms, four of them: ${figure((4 * way.rtt.low) / 1000)} s` },
         {
           source: 'assumed',

@@ -14,7 +14,7 @@ export const tlsNotKnown: FindingKind = {
           cost: cost.notKnown + 4,
           costText: '1 fact',
           sure: 'rests on an assumption',
-          evidence: [{ source: 'declared', text: `TLS ${settings['security.tlsMinimum']} at least` }],
+          evidence: () => [{ source: 'declared', text: `TLS ${settings['security.tlsMinimum']} at least` }],
           remedies: () => [{ text: `Ask ${gateway.name} which versions it speaks`, change: noChange, ask: '2 minutes' }],
         },
 };

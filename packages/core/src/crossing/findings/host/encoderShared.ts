@@ -15,7 +15,7 @@ export const encoderShared: FindingKind = {
       limits: frames.limiter === 'host encoding' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps))} frames`,
       sure: host.encoderLoad === undefined ? 'rests on an assumption' : 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: host.reportedAt ? 'reported' : 'declared',
           text:

@@ -27,7 +27,7 @@ export const fewFrames: FindingKind = {
       bay: framesBay[limiter],
       costText: `${figure(Math.max(0, wanted.framesAtLeast - value))} frames`,
       sure: frames.drawAssumed || encoding.assumed ? 'rests on an assumption' : 'likely',
-      evidence: [
+      evidence: () => [
         { source: 'computed', text: `${figure(value)} frames of ${cap}, ${wanted.framesAtLeast} wanted; limited by: ${because[limiter]}` },
         { source: 'declared', text: `frame cap ${settings['picture.frameCap']}` },
       ],

@@ -17,7 +17,7 @@ export const graphicsNotKnown: FindingKind = {
       cost: cost.notKnown + 2,
       costText: '1 figure',
       sure: 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         {
           source: 'assumed',
           text: draws

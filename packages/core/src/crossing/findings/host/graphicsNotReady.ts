@@ -19,7 +19,7 @@ export const graphicsNotReady: FindingKind = {
       limits: frames.limiter === 'host drawing' ? ['frames', 'delay'] : [],
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: host.reportedAt ? 'reported' : 'declared',
           text: `${host.name}: ${rung.field} is ${String(host.graphics?.[rung.field])}`,

@@ -14,7 +14,7 @@ export const hostAsleep: FindingKind = {
       cost: cost.waiting(wake),
       costText: `${figure(wake)} s`,
       sure: 'likely',
-      evidence: [
+      evidence: () => [
         { source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is asleep` },
         { source: 'assumed', text: '25 s from sleep; common practice' },
       ],

@@ -14,7 +14,7 @@ export const hostsNotKnown: FindingKind = {
       cost: cost.notKnown + 4,
       costText: '1 fact',
       sure: 'rests on an assumption',
-      evidence: [{ source: 'assumed', text: `nothing is reported of ${host.name}; a host that is off or full keeps people waiting` }],
+      evidence: () => [{ source: 'assumed', text: `nothing is reported of ${host.name}; a host that is off or full keeps people waiting` }],
       remedies: () => [{ text: `Have the hosts of ${pool.name} report themselves`, change: noChange, ask: 'makes power and places known' }],
     };
   },

@@ -13,7 +13,7 @@ export const hostsOff: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
-      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is off` }],
+      evidence: () => [{ source: host.reportedAt ? 'reported' : 'declared', text: `${host.name} is off` }],
       remedies: () => [
         {
           text: `Switch ${host.name} on`,

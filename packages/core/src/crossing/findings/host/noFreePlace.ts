@@ -15,7 +15,7 @@ export const noFreePlace: FindingKind = {
       cost: cost.blocked,
       costText: 'waits or is refused',
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: host?.reportedAt ? 'reported' : 'declared',
           text: `${used} of ${places} places taken on ${plural(hosts.length, 'host')}`,

@@ -8,7 +8,7 @@ export const regionFar: FindingKind = {
   bay: 'Host',
   weight: 'risk',
   detect: ({ location, hosts, estate, gatewayRegion }, { host }) => {
-    if (!host) return null;
+    if (!host || hosts.every(({ region }) => region === host.region)) return null;
     const lengthBy = (regionId: string) => {
       const region = estate.regions.get(regionId);
       return region ? (location.inside ? pathMs(distanceKm(location, region)) : pathMs(distanceKm(gatewayRegion, region))) : Infinity;
@@ -22,7 +22,7 @@ export const regionFar: FindingKind = {
       cost: cost.risk + saved,
       costText: ms(saved),
       sure: 'likely',
-      evidence: [{ source: 'assumed', text: `from the distances of the regions` }],
+      evidence: () => [{ source: 'assumed', text: `from the distances of the regions` }],
       remedies: () => [
         {
           text: `Give this person ${nearer.name}`,

@@ -18,7 +18,7 @@ export const slowAltogether: FindingKind = {
       costText: ms(delay.value - wanted.keyToPixelMs),
       bay: most.bay,
       sure: parts.some(({ source }) => source === 'assumed') ? 'rests on an assumption' : 'likely',
-      evidence: [
+      evidence: () => [
         ...parts.map(({ name, bay, ms: part, source }) => ({ source, text: `${name}, ${bay}: ${ms(part)}` })),
         { source: 'computed', text: `${ms(delay.value)} of all parts together, ${wanted.keyToPixelMs} ms wanted` },
       ],

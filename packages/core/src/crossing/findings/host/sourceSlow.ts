@@ -14,7 +14,7 @@ export const sourceSlow: FindingKind = {
       cost: cost.short(1 - frames.value / wanted.framesAtLeast),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: frames.drawAssumed ? 'rests on an assumption' : 'sure',
-      evidence: [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
+      evidence: () => [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
       remedies: () => [
         {
           text: `Lighten the drawing in ${resource.name} or give ${host.name} a faster card`,

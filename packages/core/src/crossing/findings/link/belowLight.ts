@@ -14,7 +14,7 @@ export const belowLight: FindingKind = {
       cost: cost.risk - 4,
       costText: 'looks good, is not',
       sure: 'sure',
-      evidence: [{ source: 'measured', text: `${wrong.measurement.by}, ${wrong.measurement.at.slice(0, 10)}`, notUsed: true }],
+      evidence: () => [{ source: 'measured', text: `${wrong.measurement.by}, ${wrong.measurement.at.slice(0, 10)}`, notUsed: true }],
       remedies: () => [
         { text: `Measure at ${location.name}`, change: noChange, ask: 'a field check from where the person sits; 40 seconds' },
       ],

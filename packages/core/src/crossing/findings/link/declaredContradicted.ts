@@ -11,16 +11,17 @@ export const declaredContradicted: FindingKind = {
     const rateOff = down?.notUsed && Math.abs(down.value / down.notUsed.value - 1) > 0.25 ? down : null;
     const delayOff = rtt.notUsed && Math.abs(rtt.value - rtt.notUsed.value) > Math.max(10, rtt.notUsed.value * 0.4) ? rtt : null;
     const off = rateOff ?? delayOff;
-    if (!off?.notUsed) return null;
+    const typed = off?.notUsed;
+    if (!off || !typed) return null;
     const say = rateOff ? mbit : ms;
     return {
-      text: `${rateOff ? 'The line' : 'The round trip'} is typed as ${say(off.notUsed.value)} but measures ${say(off.value)}`,
+      text: `${rateOff ? 'The line' : 'The round trip'} is typed as ${say(typed.value)} but measures ${say(off.value)}`,
       cost: cost.risk - 8,
-      costText: rateOff ? `${Math.round((off.value / off.notUsed.value) * 100)} % of what is typed` : ms(off.value - off.notUsed.value),
+      costText: rateOff ? `${Math.round((off.value / typed.value) * 100)} % of what is typed` : ms(off.value - typed.value),
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         { source: 'measured', text: `${say(off.value)}, ${off.note}` },
-        { source: off.notUsed.source, text: say(off.notUsed.value), notUsed: true },
+        { source: typed.source, text: say(typed.value), notUsed: true },
       ],
       remedies: () => [
         { text: `Ask the carrier about the line of ${location.name}`, change: noChange, ask: 'the measurement counts until then' },

@@ -30,7 +30,7 @@ export const delayUnderLoad: FindingKind = {
       limits: slows ? ['delay', 'voice'] : ['voice'],
       costText: `${ms(added)} now and then`,
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         { source: 'measured', text: `${ms(added)} added while the line was full: ${addedDelayGrade(added)}, ${taken.by}` },
         {
           source: 'computed',

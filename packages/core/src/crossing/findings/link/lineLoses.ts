@@ -47,7 +47,7 @@ export const lineLoses: FindingKind = {
         ...(slows ? (['delay', 'sticking'] as const) : []),
         ...(loss.value > noticedPercent ? (['voice'] as const) : []),
       ],
-      evidence: [
+      evidence: () => [
         {
           source: loss.source,
           text: `${figure(loss.value)} % of ${loss.samples ?? 0} lost (${figure(loss.low)} to ${figure(loss.high)}), ${loss.note}`,

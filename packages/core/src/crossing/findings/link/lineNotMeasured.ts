@@ -34,25 +34,26 @@ export const lineNotMeasured: FindingKind = {
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
-      evidence: way.rttKnown
-        ? [
-            {
-              source: way.rtt.source,
-              text: `round trip ${Math.round(way.rtt.value)} ms, ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)}`,
-            },
-            ...(decides.includes('loss')
-              ? [
-                  {
-                    source: way.loss.source,
-                    text: `loss between ${figure(way.loss.low)} and ${figure(way.loss.high)} %, ${way.loss.note}`,
-                  },
-                ]
-              : []),
-            ...(decides.includes('people at once')
-              ? [{ source: 'assumed' as const, text: '40 to 80 % of the people of a place active at once; common practice' }]
-              : []),
-          ]
-        : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
+      evidence: () =>
+        way.rttKnown
+          ? [
+              {
+                source: way.rtt.source,
+                text: `round trip ${Math.round(way.rtt.value)} ms, ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)}`,
+              },
+              ...(decides.includes('loss')
+                ? [
+                    {
+                      source: way.loss.source,
+                      text: `loss between ${figure(way.loss.low)} and ${figure(way.loss.high)} %, ${way.loss.note}`,
+                    },
+                  ]
+                : []),
+              ...(decides.includes('people at once')
+                ? [{ source: 'assumed' as const, text: '40 to 80 % of the people of a place active at once; common practice' }]
+                : []),
+            ]
+          : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
       remedies: () => [
         {
           text: `Send a field check to ${endpoint.name}`,

@@ -21,7 +21,9 @@ export const lineTooNarrow: FindingKind = {
     const own = location.ownLines;
     const tallest = Math.max(...session.screens.map((screen) => Math.min(screen.heightPx, screen.widthPx)));
     const usable = usableMbps(down, line.lineKind);
-    const held = peopleHeld(usable, { activeShare: Math.max(0.01, others.activeShare), meanMbps: demand.meanMbps, sdMbps: demand.sdMbps });
+    const held = () =>
+      peopleHeld(usable, { activeShare: Math.max(0.01, others.activeShare), meanMbps: demand.meanMbps, sdMbps: demand.sdMbps });
+    const heldWords = () => (Number.isFinite(held()) ? held() : 'all');
     const neededMbps = Math.ceil((down.value * demand.p95Mbps * (shared ? 1.05 : 1.1)) / Math.max(0.1, available.value) / 5) * 5;
     const screens = session.screens.length > 1 ? `${session.screens.length} screens of ${tallest}p` : `a ${tallest}p screen`;
     return {
@@ -30,14 +32,14 @@ export const lineTooNarrow: FindingKind = {
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: down.source === 'measured' && available.low === available.high ? 'sure' : 'likely',
       limits: frames.limiter === 'line' ? ['frames', 'delay'] : ['delay'],
-      evidence: [
+      evidence: () => [
         { source: down.source, text: `${mbit(down.value)} towards ${location.name}` },
         ...(down.notUsed ? [{ source: down.notUsed.source, text: `${mbit(down.notUsed.value)} typed for the line`, notUsed: true }] : []),
         ...(shared
           ? [
               {
                 source: 'computed' as const,
-                text: `${plural(way.peopleAtOnce, 'person', 'people')} at once; the line holds ${Number.isFinite(held) ? held : 'all'} such people`,
+                text: `${plural(way.peopleAtOnce, 'person', 'people')} at once; the line holds ${heldWords()} such people`,
               },
             ]
           : []),

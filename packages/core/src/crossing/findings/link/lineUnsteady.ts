@@ -27,7 +27,7 @@ export const lineUnsteady: FindingKind = {
       costText: ms(spread),
       sure: 'likely',
       limits: [...(takesFrames ? (['frames'] as const) : []), ...(slows ? (['sticking'] as const) : []), 'voice'],
-      evidence: [
+      evidence: () => [
         {
           source: way.spreadMs.source,
           text: `the worst twentieth of the round trips is ${ms(spread)} above the median, ${way.spreadMs.note}`,

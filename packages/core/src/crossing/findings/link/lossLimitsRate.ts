@@ -11,20 +11,21 @@ export const lossLimitsRate: FindingKind = {
   limits: ['frames', 'delay'],
   explains: ['UDP does not pass', 'the way loses'],
   detect: (facts, { way, demand, frames, wanted, session }) => {
-    if (!way.lossBound || !way.available || !way.down || way.available.value >= demand.p95Mbps) return null;
+    const { available, down } = way;
+    if (!way.lossBound || !available || !down || available.value >= demand.p95Mbps) return null;
     const { location, gateway, endpoint } = facts;
     const tcp = session.transport === 'tcp';
     return {
-      text: `${figure(way.loss.value)} % loss holds ${tcp ? 'TCP' : 'the stream'} to ${mbit(way.available.value)} on a line of ${figure(way.down.value)}`,
+      text: `${figure(way.loss.value)} % loss holds ${tcp ? 'TCP' : 'the stream'} to ${mbit(available.value)} on a line of ${figure(down.value)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: way.lossKnown ? 'sure' : 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         { source: way.loss.source, text: `${figure(way.loss.value)} % of ${way.loss.samples ?? 0} lost, ${way.loss.note}` },
-        { source: way.down.source, text: `${figure(way.down.value)} Mbit/s towards ${location.name}` },
+        { source: down.source, text: `${figure(down.value)} Mbit/s towards ${location.name}` },
         {
           source: 'computed',
-          text: `${tcp ? 'RFC 5348' : 'ten times RFC 5348, where RFC 8083 has it stop,'} at ${Math.round(way.rtt.value)} ms: ${mbit(way.available.value)}${tcp ? `; over TCP because of ${session.transportBecause}` : ''}`,
+          text: `${tcp ? 'RFC 5348' : 'ten times RFC 5348, where RFC 8083 has it stop,'} at ${Math.round(way.rtt.value)} ms: ${mbit(available.value)}${tcp ? `; over TCP because of ${session.transportBecause}` : ''}`,
         },
       ],
       remedies: () => [

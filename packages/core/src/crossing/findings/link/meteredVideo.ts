@@ -24,7 +24,7 @@ export const meteredVideo: FindingKind = {
       cost: cost.risk + Math.min(50, gigabytes / 2),
       costText: `${figure(gigabytes)} GB a month`,
       sure: 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         { source: 'declared', text: `${location.name} pays by volume` },
         {
           source: 'computed',

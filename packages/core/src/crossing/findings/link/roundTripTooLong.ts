@@ -89,7 +89,7 @@ export const roundTripTooLong: FindingKind = {
       cost: cost.short((delay.value / wanted.keyToPixelMs - 1) / 2),
       costText: ms(delay.value - wanted.keyToPixelMs),
       sure: way.rttKnown ? 'sure' : 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         {
           source: way.rtt.source,
           text: `round trip ${ms(way.rtt.value)}${way.rtt.samples ? `, ${way.rtt.samples} samples` : ''} (${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)})`,

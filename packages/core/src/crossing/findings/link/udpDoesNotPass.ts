@@ -17,7 +17,7 @@ export const udpDoesNotPass: FindingKind = {
       cost: cost.risk + 15,
       costText: 'slower on loss',
       sure: 'sure',
-      evidence: [{ source: 'measured', text: `no datagram came back within 5 s, ${udp.by}; loss stays not known` }],
+      evidence: () => [{ source: 'measured', text: `no datagram came back within 5 s, ${udp.by}; loss stays not known` }],
       remedies: () => [
         {
           text: `Open UDP at ${location.name}`,

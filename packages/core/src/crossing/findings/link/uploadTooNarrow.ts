@@ -19,7 +19,7 @@ export const uploadTooNarrow: FindingKind = {
       cost: cost.short((1 - availableUp.value / upNeededMbps) / 2),
       costText: `short ${mbit(upNeededMbps - availableUp.value)}`,
       sure: up.source === 'measured' ? 'sure' : 'likely',
-      evidence: [
+      evidence: () => [
         {
           source: up.source,
           text: `${mbit(up.value)} from ${location.name}, others take what leaves ${mbit(availableUp.value)}`,

@@ -17,7 +17,7 @@ export const wrongVantage: FindingKind = {
       cost: cost.risk - 5,
       costText: 'looks good, is not',
       sure: 'sure',
-      evidence: [
+      evidence: () => [
         {
           source: 'measured',
           text: `${measurement.by}, ${measurement.at.slice(0, 10)}${measurement.figures.roundTrips ? `: ${measurement.figures.roundTrips.medianMs} ms` : ''}`,

@@ -27,7 +27,7 @@ export const unsteadyBeforeLine: FindingKind = {
       cost: short > 0 ? cost.short(short) : cost.risk + 35,
       costText: loss > mostLossPercent ? `${figure(loss)} % lost` : `${Math.round(spread)} ms`,
       sure: 'likely',
-      evidence: [
+      evidence: () => [
         ...(way.lossKnown
           ? [
               {

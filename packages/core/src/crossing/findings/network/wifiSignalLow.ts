@@ -19,7 +19,7 @@ export const wifiSignalLow: FindingKind = {
       cost: cost.risk + (wifiSignal.goodDbm - dbm) * 4,
       costText: `${wifiSignal.goodDbm - dbm} dB`,
       sure: 'likely',
-      evidence: [
+      evidence: () => [
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `signal ${dbm} dBm` },
         ...(jitter
           ? [{ source: 'measured' as const, text: `P95 ${Math.round(jitter.p95Ms)} ms over a median of ${Math.round(jitter.medianMs)}` }]

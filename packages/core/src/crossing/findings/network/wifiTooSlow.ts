@@ -12,18 +12,19 @@ export const wifiTooSlow: FindingKind = {
   detect: (facts, figures) => {
     const { endpoint } = facts;
     const { way, demand, frames, settings, wanted } = figures;
-    if (way.bound !== 'Wi-Fi' || !way.available || way.available.value >= demand.p95Mbps * settings['picture.qualityFloor']) return null;
+    const { available } = way;
+    if (way.bound !== 'Wi-Fi' || !available || available.value >= demand.p95Mbps * settings['picture.qualityFloor']) return null;
     const dbm = endpoint.wifiSignalDbm;
     return {
-      text: `Wi-Fi ${dbm === undefined ? 'of unknown signal' : `at ${dbm} dBm`} carries ${mbit(way.available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
+      text: `Wi-Fi ${dbm === undefined ? 'of unknown signal' : `at ${dbm} dBm`} carries ${mbit(available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
       costText: `${Math.round(frames.cap - frames.value)} frames`,
       sure: 'likely',
-      evidence: [
-        { source: dbm === undefined ? 'assumed' : endpoint.reportedAt ? 'reported' : 'declared', text: way.available.note },
+      evidence: () => [
+        { source: dbm === undefined ? 'assumed' : endpoint.reportedAt ? 'reported' : 'declared', text: available.note },
         {
           source: 'computed',
-          text: `${mbit(way.available.value)} of its rate usable, needed ${mbit(demand.p95Mbps)}; IEEE 802.11, least sensitivity`,
+          text: `${mbit(available.value)} of its rate usable, needed ${mbit(demand.p95Mbps)}; IEEE 802.11, least sensitivity`,
         },
       ],
       remedies: () => [

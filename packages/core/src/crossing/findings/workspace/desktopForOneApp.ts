@@ -13,7 +13,7 @@ export const desktopForOneApp: FindingKind = {
       cost: cost.risk + 3,
       costText: 'more of everything',
       sure: 'likely',
-      evidence: [{ source: 'declared', text: `${resource.name} is used for ${resource.onlyApp} only` }],
+      evidence: () => [{ source: 'declared', text: `${resource.name} is used for ${resource.onlyApp} only` }],
       remedies: () => [
         {
           text: `Publish ${resource.onlyApp} as an app`,

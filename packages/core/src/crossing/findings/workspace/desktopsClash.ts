@@ -14,7 +14,7 @@ export const desktopsClash: FindingKind = {
           cost: cost.risk,
           costText: '4 s a sign-in',
           sure: 'sure',
-          evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ')}` }],
+          evidence: () => [{ source: 'declared', text: `groups: ${person.groups.join(', ')}` }],
           remedies: () => [
             {
               text: 'Take the person out of the group whose desktop they do not need',

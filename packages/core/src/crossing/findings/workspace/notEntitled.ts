@@ -14,7 +14,7 @@ export const notEntitled: FindingKind = {
           cost: cost.blocked,
           costText: 'cannot open it',
           sure: 'sure',
-          evidence: [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
+          evidence: () => [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
           remedies: () => [
             { text: `Put ${person.name} into a group that has ${resource.name}`, change: noChange, ask: 'it appears at the next sign-in' },
           ],

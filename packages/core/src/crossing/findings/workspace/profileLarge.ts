@@ -15,7 +15,7 @@ export const profileLarge: FindingKind = {
       cost: timeline.totalS > wanted.usableWithinS ? cost.waiting(attach) + 40 : cost.waiting(attach) - 30,
       costText: `${figure(attach)} s`,
       sure: 'rests on an assumption',
-      evidence: [{ source: 'declared', text: `${figure(resource.profileMB ?? 0)} MB for ${resource.name}` }],
+      evidence: () => [{ source: 'declared', text: `${figure(resource.profileMB ?? 0)} MB for ${resource.name}` }],
       remedies: () => [
         ...(far
           ? [

@@ -14,7 +14,7 @@ export const publicationUnattached: FindingKind = {
       cost: cost.blocked,
       costText: 'cannot open it',
       sure: 'sure',
-      evidence: [{ source: 'declared', text: `${publication.name} has no portal` }],
+      evidence: () => [{ source: 'declared', text: `${publication.name} has no portal` }],
       remedies: () =>
         portal
           ? [

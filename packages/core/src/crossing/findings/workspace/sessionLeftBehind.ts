@@ -25,10 +25,11 @@ export const sessionLeftBehind: FindingKind = {
       cost: wrong ? cost.risk * 3 : cost.risk,
       costText: policy === 'none' ? 'a place stays taken' : 'one more choice',
       sure: 'sure',
-      evidence: byUse(elsewhere).map((session) => ({
-        source: 'reported',
-        text: `${session.resourceName}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
-      })),
+      evidence: () =>
+        byUse(elsewhere).map((session) => ({
+          source: 'reported',
+          text: `${session.resourceName}${session.endpoint ? ` on ${session.endpoint}` : ''}, ${session.state}, used ${session.usedAt.slice(0, 16).replace('T', ' ')}`,
+        })),
       remedies: () => [
         ...(policy === 'ask'
           ? []

@@ -14,7 +14,7 @@ export const signonNotKnown: FindingKind = {
           cost: cost.notKnown,
           costText: '1 figure',
           sure: 'rests on an assumption',
-          evidence: [
+          evidence: () => [
             {
               source: 'assumed',
               text: `default durations of the sign-on steps, give or take 15 %: ${figure(timeline.lowS)} to ${figure(timeline.highS)} s`,

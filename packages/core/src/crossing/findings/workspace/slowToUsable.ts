@@ -20,7 +20,7 @@ export const slowToUsable: FindingKind = {
       cost: cost.waiting(timeline.totalS - wanted.usableWithinS) + 40,
       costText: `${figure(timeline.totalS - wanted.usableWithinS)} s`,
       sure: 'rests on an assumption',
-      evidence: [
+      evidence: () => [
         { source: 'computed', text: `${figure(timeline.totalS)} s of all steps one after the other, wanted ${wanted.usableWithinS}` },
         { source: 'assumed', text: `durations of the steps until they are measured; ${longest.name} ${figure(longest.seconds)} s` },
       ],

@@ -14,7 +14,7 @@ export const videoInside: FindingKind = {
       cost: cost.risk + Math.min(20, demand.videoMbps * 3),
       costText: mbit(demand.videoMbps),
       sure: 'likely',
-      evidence: [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
+      evidence: () => [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
       remedies: () => [
         {
           text: `Play video on the endpoints at ${location.name}`,
