@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { createSocket } from 'node:dgram';
 import { WebSocket } from 'ws';
-import type { CheckLinkView } from '@underpass/contracts';
+import { CheckGreeting, type CheckLinkView } from '@underpass/contracts';
 import { ownCandidates } from '../src/evidence/datagrams.js';
 import { runServer, type RunningServer, type Visitor } from './attack/process.js';
 import { until } from './attack/until.js';
@@ -45,6 +45,26 @@ describe('field checks made to hurt', () => {
     for (const page of others) page.say({ type: 'start' });
     expect(await until(() => others.every(({ heard }) => heard.some(({ type }) => type === 'go')), 2000)).toBe(true);
     for (const { socket } of [...deaf, ...others]) socket.terminate();
+  });
+
+  test('the page is told what is wanted of the way by the work of whom it is for, and nothing that identifies anybody', async () => {
+    const told = async (of: object) => {
+      const { url } = (await engineer.call('check-links', 'POST', of)).body as CheckLinkView;
+      const answer = await fetch(`http://127.0.0.1:${server.port}/api/check/${url?.split('/check/')[1]}`);
+      return CheckGreeting.strict().parse(await answer.json());
+    };
+    // a designer of the demo: their hull desktop wants 100 ms and 30 frames; whoever comes to a hall is taken for office work and calls
+    const designer = await told({ location: 'gullsey', person: 'P249' });
+    expect(designer).toMatchObject({ firstName: 'Kezia', wanted: { keyToPixelMs: 100, framesAtLeast: 30 } });
+    expect(JSON.stringify(designer)).not.toMatch(/P249|Zeller|gullsey"/);
+    expect((await told({ location: 'wexcombe' })).wanted).toEqual({
+      keyToPixelMs: 150,
+      framesAtLeast: 20,
+      voiceMosAtLeast: 4,
+      lossAtMostPercent: 5,
+      calls: true,
+      camera: true,
+    });
   });
 
   test('the first frame that is no message ends the page', async () => {

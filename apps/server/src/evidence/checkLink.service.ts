@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { CheckGreeting, CheckLinkRequest, CheckLinkView, Person } from '@underpass/contracts';
+import { checkWanted } from '@underpass/core';
 import QRCode from 'qrcode';
 import { DataSource } from 'typeorm';
 import { hashToken, newToken } from '../secrets/tokens.js';
@@ -104,13 +105,16 @@ export class CheckLinkService {
     if (!gone) await this.progress(link.id, link.state === 'not opened' ? 'opened' : link.state, '', true);
     const location = this.store.model.locations.get(link.location);
     const person = link.person ? (this.store.find('person', link.person) as Person | undefined) : undefined;
-    const { name, helpDesk } = this.store.model.organisation;
+    const { model } = this.store;
+    const { name, helpDesk } = model.organisation;
+    const resources = (link.person ? model.crossingsOf(link.person) : []).flatMap(({ resource }) => model.resources.get(resource) ?? []);
     return {
       organisation: name,
       helpDesk: helpDesk ?? null,
       firstName: person?.name.split(' ')[0] ?? null,
       place: location?.name ?? '',
       home: location?.kind === 'home',
+      wanted: checkWanted(model.organisation, resources),
       gone,
     };
   }

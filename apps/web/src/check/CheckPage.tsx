@@ -27,7 +27,7 @@ export function CheckPage() {
 
 function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) {
   const { phase, figures, canvas, start, halt } = useCheck(token);
-  const told = tell(figures);
+  const told = tell(figures, greeting.wanted);
   const at = phase.name === 'running' ? phase.at : -1;
   const name = greeting.firstName ? `, ${greeting.firstName}` : '';
   return (

@@ -23,7 +23,18 @@ export type ToPage =
   | { type: 'kept'; done: boolean; fromDesk: boolean }
   | { type: 'ended'; because: string };
 
-/** What the page may know before it starts: names only, no identifiers. */
+/** What is wanted of the way by whoever is checked. */
+export const CheckWanted = z.object({
+  keyToPixelMs: z.number().positive(),
+  framesAtLeast: z.number().positive(),
+  voiceMosAtLeast: z.number().min(1).max(4.5),
+  lossAtMostPercent: z.number().min(0).max(100),
+  calls: z.boolean(),
+  camera: z.boolean(),
+});
+export type CheckWanted = z.infer<typeof CheckWanted>;
+
+/** What the page may know before it starts: names and thresholds only, no identifiers. */
 export const CheckGreeting = z
   .object({
     organisation: z.string(),
@@ -31,6 +42,7 @@ export const CheckGreeting = z
     firstName: z.string().nullable(),
     place: z.string(),
     home: z.boolean(),
+    wanted: CheckWanted,
     gone: z.enum(['expired', 'revoked']).nullable().describe('Where the link is no longer good'),
   })
   .meta({ id: 'CheckGreeting' });

@@ -4,7 +4,7 @@ import type { Demand } from '../picture/index.js';
 import type { Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
-import type { Frames } from './frames.js';
+import { assumedDrawMs, cardMs, processorMs, type Frames } from './frames.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
 
@@ -114,9 +114,46 @@ class Budget implements Delay {
   }
 }
 
+/** What stands around the way in every session, ms: common practice and from memory, no source; the frame's own parts come from the host. */
+const fixedMs = {
+  keyboard: 4,
+  panel: 5,
+  handling: { browser: 6, native: 2 },
+  hardwareDecode: 4,
+  gateway: 2,
+  capture: 2,
+  answers: { app: 8, desktop: 10 },
+} as const;
+/** Refresh of a screen that tells none. */
+const usualRefreshHz = 60;
+
+/** How long packets wait to come evenly, ms: twice the jitter, 40 at most; common practice, no source. */
+const jitterBufferMs = (jitterMs: number): number => Math.min(40, 2 * jitterMs);
+
+/**
+ * What a session adds around a way of which nothing else is known, ms: in an installed program with a card that encodes and draws quickly,
+ * and in a browser with the encoder and the drawing that are usual.
+ */
+export function around(jitterMs: number, framesAtLeast: number): { leastMs: number; usualMs: number } {
+  const both =
+    fixedMs.keyboard + 1000 / usualRefreshHz + fixedMs.panel + jitterBufferMs(jitterMs) + fixedMs.hardwareDecode + fixedMs.capture;
+  const waitMs = (fps: number) => 500 / fps;
+  return {
+    leastMs:
+      both +
+      fixedMs.handling.native +
+      waitMs(Math.max(usualRefreshHz, framesAtLeast)) +
+      assumedDrawMs / 2 +
+      cardMs / 2 +
+      fixedMs.answers.app,
+    usualMs:
+      both + fixedMs.handling.browser + fixedMs.gateway + waitMs(framesAtLeast) + assumedDrawMs + processorMs + fixedMs.answers.desktop,
+  };
+}
+
 /** Adds part by part. @returns the detour by the gateway, ms */
 function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add: Add): number {
-  const refresh = session.screens[0]?.refreshHz ?? 60;
+  const refresh = session.screens[0]?.refreshHz ?? usualRefreshHz;
   const screenKnown = session.screens[0]?.refreshHz != null;
   const screenSource = screenKnown
     ? facts.evidence.screens
@@ -125,15 +162,16 @@ function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add:
         ? 'reported'
         : 'declared'
     : 'assumed';
-  add('keyboard poll', 'Desk', 4, 'assumed');
+  add('keyboard poll', 'Desk', fixedMs.keyboard, 'assumed');
   add('wait for the screen and scan-out', 'Desk', 1000 / refresh, screenSource);
-  add('panel', 'Desk', 5, 'assumed');
+  add('panel', 'Desk', fixedMs.panel, 'assumed');
   const browser = facts.endpoint.clientKind === 'browser';
-  add('client handling', 'Endpoint', browser ? 6 : 2, 'assumed');
+  add('client handling', 'Endpoint', browser ? fixedMs.handling.browser : fixedMs.handling.native, 'assumed');
   const jitter = way.jitterMs ?? 2;
-  add('jitter buffer', 'Endpoint', Math.min(40, 2 * jitter), way.jitterMs === null ? 'assumed' : 'measured');
-  const decodeMs = frames.decoding.by === 'hardware' ? 4 : Math.min(60, (session.macroblocks / frames.decoding.processor) * 1000);
-  add('decode', 'Endpoint', decodeMs, 'assumed', frames.decoding.by === 'not known' ? 4 : decodeMs);
+  add('jitter buffer', 'Endpoint', jitterBufferMs(jitter), way.jitterMs === null ? 'assumed' : 'measured');
+  const decodeMs =
+    frames.decoding.by === 'hardware' ? fixedMs.hardwareDecode : Math.min(60, (session.macroblocks / frames.decoding.processor) * 1000);
+  add('decode', 'Endpoint', decodeMs, 'assumed', frames.decoding.by === 'not known' ? fixedMs.hardwareDecode : decodeMs);
   add('local network', 'Local network', way.localMs.value, way.localMs.source, way.localMs.low, way.localMs.high);
   // The measured round trip starts at the endpoint: its idle local part is inside it already.
   add('round trip', 'Link', way.rtt.value, way.rtt.source, way.rtt.low, way.rtt.high);
@@ -153,7 +191,7 @@ function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add:
     );
   }
   const { ms, detourMs } = pathToHost(facts, host, s['transport.gatewayBypass'] || !facts.location.inside);
-  add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : 2, 'assumed');
+  add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : fixedMs.gateway, 'assumed');
   // cables take detours: between two thirds and four thirds of what is usual
   add('way to the host', 'Gateway', ms, 'assumed', ms > 1 ? (ms * 2) / 3 : ms, ms > 1 ? (ms * 4) / 3 : ms);
   const waitMs = 500 / Math.max(0.5, frames.value);
@@ -162,10 +200,10 @@ function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add:
   add('wait for the next frame', 'Host', waitMs, 'computed', soonestMs, Math.max(waitMs, 500 / Math.max(2, frames.low)));
   const told = host?.reportedAt ? 'reported' : 'declared';
   const drawSpreadMs = frames.drawAssumed ? frames.drawMs / 2 : 0;
-  const draw = frames.drawMs + 2;
+  const draw = frames.drawMs + fixedMs.capture;
   add('draw and capture', 'Host', draw, frames.drawAssumed ? 'assumed' : told, draw - drawSpreadMs, draw + drawSpreadMs);
   const { ms: encodeMs, spreadMs: encodeSpreadMs, assumed: encodeAssumed } = frames.encoding;
   add('encode', 'Host', encodeMs, encodeAssumed ? 'assumed' : told, encodeMs - encodeSpreadMs, encodeMs + encodeSpreadMs);
-  add('application answers', 'Workspace', facts.resource.kind === 'app' ? 8 : 10, 'assumed');
+  add('application answers', 'Workspace', facts.resource.kind === 'app' ? fixedMs.answers.app : fixedMs.answers.desktop, 'assumed');
   return detourMs;
 }

@@ -67,9 +67,9 @@ export function demandOf(facts: DemandFacts, s: SettingValues, session: Session 
 }
 
 /** Camera picture by height, Mbit/s, H.264 at 30 frames a second; from memory, assumed. */
-const cameraMbps = (heightPx: number): number => (heightPx <= 360 ? 0.6 : heightPx <= 720 ? 1.5 : 3);
+export const cameraMbps = (heightPx: number): number => (heightPx <= 360 ? 0.6 : heightPx <= 720 ? 1.5 : 3);
 /** Input, acknowledgements and the rest of what every session sends, Mbit/s; from memory, assumed. */
-const inputMbps = 0.05;
+export const inputMbps = 0.05;
 
 /** What a session sends: input, and voice and camera where the work has them. @returns Mbit/s */
 export const upDemandOf = ({ resource, endpoint }: DemandFacts, s: SettingValues): number =>

@@ -13,7 +13,7 @@ import { framesOf, type Frames } from './frames.js';
 import { ladderOf, type Step, type StepDoubt } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
 import { signonFactsOf } from './signonFacts.js';
-import { shippedLossAtMostPercent, thresholdsFor, worstDelayFactor } from './thresholds.js';
+import { atLeast, atMost, shippedLossAtMostPercent, thresholdsFor, worstDelayFactor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
 /** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
@@ -114,15 +114,9 @@ function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Sess
   return { host: figure(voiceThroughHost), endpoint: figure(voiceOnEndpoint), carried, counts };
 }
 
-const atMost = (figure: { low: number; high: number }, limit: number): Verdict =>
-  figure.low > limit ? 'limited' : figure.high <= limit ? 'clear' : 'unknown';
-
 const worse: Record<Verdict, number> = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
 /** The worse of two verdicts: Blocked, then Limited, then Unknown, then Clear. @example ("clear", "unknown") is "unknown" */
 export const worstVerdict = (a: Verdict, b: Verdict): Verdict => (worse[b] > worse[a] ? b : a);
-
-const atLeast = (figure: { low: number; high: number }, limit: number): Verdict =>
-  figure.high < limit ? 'limited' : figure.low >= limit ? 'clear' : 'unknown';
 
 /** What nobody found out is at best not known. */
 const unlessUnknown = (verdict: Verdict, known: boolean): Verdict => (known || verdict !== 'clear' ? verdict : 'unknown');

@@ -58,7 +58,7 @@ export interface Frames {
 /** A 3D scene drawn on the processor: about 4 frames a second; common practice, no source. */
 const drawnByProcessorFps = 4;
 /** Time to draw a frame where the host does not tell it, ms; from memory, assumed, give or take a half. */
-const assumedDrawMs = 8;
+export const assumedDrawMs = 8;
 
 function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fps: number): Decoding {
   const { endpoint, evidence } = facts;
@@ -79,8 +79,12 @@ function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fp
   return capacity === null ? byProcessor : { by: 'hardware', capacity, neededMacroblocksPerS: needed, processor };
 }
 
-/** Encoding on the processor of the host: 12 ms for a 1080p frame, on a card 5; from memory, assumed, give or take a half. */
-const [processorMs, cardMs, give] = [12, 5, 0.5];
+/** Encoding of a 1080p frame on the processor of the host, ms; from memory, assumed. */
+export const processorMs = 12;
+/** The same on a card. */
+export const cardMs = 5;
+/** Both give or take a half. */
+const give = 0.5;
 
 /** Part of an encoder that one more session gets: where its load is not told, as many as are there share it, or as many as may be. */
 function encoderShare({ used, places, encoderLoad }: Host): { share: number; least: number } {

@@ -1,5 +1,6 @@
 export * from './facts.js';
-export * from './thresholds.js';
+export { shippedLossAtMostPercent, shippedThresholds, thresholdsFor, workWords, worstDelayFactor } from './thresholds.js';
+export * from './fieldCheck.js';
 export * from './figures.js';
 export * from './evaluate.js';
 export * from './effect.js';

@@ -1,4 +1,4 @@
-import type { Organisation, Thresholds, WorkKind } from '@underpass/contracts';
+import type { Organisation, Thresholds, Verdict, WorkKind } from '@underpass/contracts';
 
 /** Thresholds by kind of work; common practice, no source, editable in the estate. Voice: R 80 "satisfied", R 70 "some dissatisfied" [ITU-T G.109]. */
 export const shippedThresholds: Record<WorkKind, Thresholds> = {
@@ -29,3 +29,11 @@ export const shippedLossAtMostPercent = 5;
 
 /** The worst twentieth may take so many times what the average may, before the picture is felt to stick; common practice, no source. */
 export const worstDelayFactor = 2;
+
+/** Whether a figure stays below a limit with all of its interval: Clear, with none: Limited, else Unknown. */
+export const atMost = (figure: { low: number; high: number }, limit: number): Verdict =>
+  figure.low > limit ? 'limited' : figure.high <= limit ? 'clear' : 'unknown';
+
+/** Whether a figure reaches a limit with all of its interval: Clear, with none: Limited, else Unknown. */
+export const atLeast = (figure: { low: number; high: number }, limit: number): Verdict =>
+  figure.high < limit ? 'limited' : figure.low >= limit ? 'clear' : 'unknown';
