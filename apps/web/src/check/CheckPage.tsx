@@ -37,7 +37,7 @@ function Check({ token, greeting }: { token: string; greeting: CheckGreeting }) 
         className="px-6 min-[760px]:px-0 w-full max-w-[880px] mx-auto pt-10 min-[760px]:pt-[68px] pb-8 min-h-[330px]"
         aria-live="polite"
       >
-        <CheckWords phase={phase} head={headline(told, greeting.home)} name={name} />
+        <CheckWords phase={phase} head={headline(told, greeting.home, greeting.wanted.calls)} name={name} />
         <CheckButton
           phase={phase}
           name={name}

@@ -47,6 +47,8 @@ describe('what people are told', () => {
     const lossy = say({ ...good, datagrams: { passes: true, sent: 200, lost: 20 } });
     expect(lossy).toMatchObject({ verdict: 'limited', text: 'Your calls will break up now and then. Everything else is fine.' });
     expect(lossy.helps).toContain('router');
+    const lost = tell({ ...good, datagrams: { passes: true, sent: 200, lost: 20 } }, wanted);
+    expect(headline(lost, true, false).text).toBe('The picture will stick now and then. Everything else is fine.');
     expect(say({ ...good, downMbps: 2, upMbps: 0.4 }).text).toBe('The picture will stutter. Others will see you freeze in calls.');
     expect(say({ ...good, datagrams: { passes: false } }).verdict).toBe('unknown');
     expect(say({ ...good, roundTrips: { ...trips, samples: 8 } }).verdict).toBe('unknown');

@@ -34,7 +34,7 @@ function sayings(f: Figures, wanted: CheckWanted): Record<CheckPart, Partial<Rec
     },
     steady: {
       clear: ['Steady', 'Almost nothing gets lost.'],
-      unknown: ['Not sure', 'A little gets lost; too little was measured to say whether calls suffer.'],
+      unknown: ['Not sure', 'A little gets lost; too little was measured to say whether you will notice.'],
       limited:
         lost !== null && lost >= 0.5
           ? ['Not steady', `${Math.max(1, Math.round(lost))} of every 100 pieces get lost.`]
@@ -96,13 +96,17 @@ export function tell(f: Figures, wanted: CheckWanted): (Told | null)[] {
 }
 
 /** The headline and what helps: the worst thing first, in one sentence each. */
-export function headline(told: readonly (Told | null)[], home: boolean): { verdict: Verdict; text: string; helps: string | null } {
+export function headline(
+  told: readonly (Told | null)[],
+  home: boolean,
+  calls = true,
+): { verdict: Verdict; text: string; helps: string | null } {
   const bad = told.map((part, i) => (part?.verdict === 'limited' ? i : -1)).filter((i) => i >= 0);
   const unknown = told.some((part) => part === null || part.verdict === 'unknown');
   const near = told.some((part) => part?.verdict === 'unknown' && part.figure !== '');
   const texts = [
     'Typing will feel slow.',
-    'Your calls will break up now and then.',
+    calls ? 'Your calls will break up now and then.' : 'The picture will stick now and then.',
     'The picture will stutter.',
     'Others will see you freeze in calls.',
     'Moving pictures will be slow.',
