@@ -43,16 +43,21 @@ export function CompareTable({ now, tried }: { now: CrossingView; tried: Crossin
 }
 
 function Row({ row, after }: { row: CompareRow; after: CompareRow | undefined }) {
-  const show = (value: number | null) => (value === null ? 'not known' : value.toFixed(row.digits));
+  // where its interval decides, the interval is what is known
+  const show = ({ value, low, high, verdict }: CompareRow) => {
+    if (value === null || low === null || high === null) return 'not known';
+    const [from, to] = [low.toFixed(row.digits), high.toFixed(row.digits)];
+    return verdict === 'unknown' && from !== to ? `${from} to ${to}` : value.toFixed(row.digits);
+  };
   const wanted = after?.wanted ?? row.wanted;
   return (
     <tr className="border-b border-rule h-6">
       <th scope="row" className="text-left font-normal">
         {row.name}
       </th>
-      <td className={`text-right pr-3 ${row.verdict === 'limited' ? 'text-amber' : 'text-ink-2'}`}>{show(row.value)}</td>
-      <td className={`text-right text-[14px] font-bold pr-1 ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>
-        {after ? show(after.value) : ''}
+      <td className={`text-right pr-3 whitespace-nowrap ${row.verdict === 'limited' ? 'text-amber' : 'text-ink-2'}`}>{show(row)}</td>
+      <td className={`text-right text-[14px] font-bold pr-1 whitespace-nowrap ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>
+        {after ? show(after) : ''}
       </td>
       <td className="text-ink-3 text-[12.5px] whitespace-nowrap pr-2">{row.unit}</td>
       <td>

@@ -120,6 +120,8 @@ export const CrossingViewAnswer = z
       z.object({
         name: z.string(),
         value: z.number().nullable(),
+        low: z.number().nullable(),
+        high: z.number().nullable(),
         unit: z.string(),
         digits: z.number(),
         wanted: z.number().nullable(),

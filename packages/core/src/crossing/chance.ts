@@ -1,5 +1,5 @@
 import type { Aspect, CrossingFigures, Missing } from './figures.js';
-import { shippedLossAtMostPercent, worstDelayFactor } from './thresholds.js';
+import { lossAtMost, worstDelayFactor } from './thresholds.js';
 
 /** How likely a crossing is Clear, and what would tell most. */
 export interface Chance {
@@ -52,12 +52,12 @@ export function chanceOf(f: CrossingFigures): Chance {
   if (f.verdict === 'clear') return { clear: 1, settles: null };
   if (f.verdict !== 'unknown') return { clear: 0, settles: null };
   const { wanted, delay, frames, way, voice, timeline } = f;
-  const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
+  const { heard } = voice;
   const of: Record<Aspect, () => number> = {
     delay: () => chanceAtMost(delay, wanted.keyToPixelMs),
     sticking: () => chanceAtMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor),
     frames: () => chanceAtLeast(frames, Math.min(wanted.framesAtLeast, frames.cap)),
-    loss: () => chanceAtMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent),
+    loss: () => chanceAtMost(way.loss, lossAtMost(wanted)),
     voice: () =>
       heard && wanted.voiceMosAtLeast ? chanceAtLeast({ value: heard.mos, low: heard.low, high: heard.high }, wanted.voiceMosAtLeast) : 1,
     sending: () => (way.availableUp ? chanceAtLeast(way.availableUp, f.upNeededMbps) : 0.5),

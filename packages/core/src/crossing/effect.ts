@@ -1,6 +1,6 @@
 import type { CrossingFigures } from './figures.js';
 import { figure } from './finding.js';
-import { shippedLossAtMostPercent, worstDelayFactor } from './thresholds.js';
+import { lossAtMost, worstDelayFactor } from './thresholds.js';
 
 /** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */
 export interface Effect {
@@ -12,7 +12,6 @@ export interface Effect {
 }
 
 const rank = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
-const heard = (f: CrossingFigures) => (f.voice.counts ? (f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint) : null);
 
 const over = (value: number, limit: number) => Math.max(0, value / limit - 1);
 
@@ -56,7 +55,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
     of: 'voice',
     because: 'two points of MOS are as bad as no frames',
     points: (f) => {
-      const mos = heard(f);
+      const mos = f.voice.heard;
       return mos && f.wanted.voiceMosAtLeast ? 100 * Math.max(0, f.wanted.voiceMosAtLeast - mos.mos) : 0;
     },
   },
@@ -68,7 +67,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
   {
     of: 'loss',
     because: 'above what a session stands it breaks off; below, it is in frames and delay already',
-    points: (f) => 50 * Math.min(2, over(f.way.loss.value, f.wanted.lossAtMostPercent ?? shippedLossAtMostPercent)),
+    points: (f) => 50 * Math.min(2, over(f.way.loss.value, lossAtMost(f.wanted))),
   },
   {
     of: 'time until usable',
@@ -78,7 +77,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
   { of: 'facts not known', because: 'each one is a doubt less', points: (f) => 2 * new Set(f.missing).size },
   { of: 'every 100 ms', because: 'shorter is better below the threshold too', points: (f) => f.delay.value / 100 },
   { of: 'every 20 s until usable', because: 'sooner is better below the threshold too', points: (f) => f.timeline.totalS / 20 },
-  { of: 'every two points of voice', because: 'clearer is better above the threshold too', points: (f) => -(heard(f)?.mos ?? 0) / 2 },
+  { of: 'every two points of voice', because: 'clearer is better above the threshold too', points: (f) => -(f.voice.heard?.mos ?? 0) / 2 },
   { of: 'every 20 Mbit/s asked', because: 'what is not asked is there for others', points: (f) => Math.max(0, f.onLine.downP95Mbps) / 20 },
   {
     of: 'TCP',
@@ -119,7 +118,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
     parts.push(`${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`);
   if (moved(before.delay.value, after.delay.value, 1))
     parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
-  const [heardBefore, heardAfter] = [heard(before), heard(after)];
+  const [heardBefore, heardAfter] = [before.voice.heard, after.voice.heard];
   if (heardBefore && heardAfter && moved(heardBefore.mos, heardAfter.mos, 0.05))
     parts.push(`voice ${heardAfter.mos.toFixed(1)} instead of ${heardBefore.mos.toFixed(1)}`);
   if (moved(before.timeline.totalS, after.timeline.totalS, 0.5))

@@ -187,7 +187,6 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
     }
   if (met.length > 1) met.sort((a, b) => b.found.cost - a.found.cost);
   const kinds = met.map(({ kind }) => kind.kind);
-  const heard = f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint;
   return {
     verdict: f.verdict,
     bay: f.verdict === 'clear' ? null : bay,
@@ -197,7 +196,7 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
     firstBroken: f.broken?.name ?? null,
     meanMbps: f.demand.meanMbps,
     timeToUsableS: f.timeline.totalS,
-    mos: heard?.mos ?? null,
+    mos: f.voice.heard?.mos ?? null,
     settles: f.verdict === 'unknown' ? (f.missing[0] ?? null) : null,
     burden: burden(f),
   };

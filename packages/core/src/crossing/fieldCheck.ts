@@ -5,7 +5,7 @@ import { callMbps, voiceOnEndpoint } from '../voice/index.js';
 import { fewestRoundTrips } from '../evidence/index.js';
 import { cameraMbps, inputMbps } from './demandOf.js';
 import { around } from './delay.js';
-import { atLeast, atMost, shippedLossAtMostPercent, thresholdsFor, worstDelayFactor } from './thresholds.js';
+import { atLeast, atMost, lossAtMost, thresholdsFor, worstDelayFactor } from './thresholds.js';
 
 /** What a field check looks at, in the order in which it does. */
 export const checkParts = ['quick', 'steady', 'down', 'up', 'picture'] as const;
@@ -34,7 +34,7 @@ export function checkWanted(organisation: Organisation, resources: readonly Work
     keyToPixelMs: Math.min(...all.map(({ least }) => least.keyToPixelMs)),
     framesAtLeast: Math.max(...all.map(({ least }) => least.framesAtLeast)),
     voiceMosAtLeast: Math.max(1, ...all.map(({ calls, least }) => (calls ? (least.voiceMosAtLeast ?? 1) : 1))),
-    lossAtMostPercent: Math.min(...all.map(({ least }) => least.lossAtMostPercent ?? shippedLossAtMostPercent)),
+    lossAtMostPercent: Math.min(...all.map(({ least }) => lossAtMost(least))),
     calls: all.some(({ calls }) => calls),
     camera: all.some(({ camera }) => camera),
   };

@@ -13,7 +13,7 @@ import { framesOf, type Frames } from './frames.js';
 import { ladderOf, type Step, type StepDoubt } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
 import { signonFactsOf } from './signonFacts.js';
-import { atLeast, atMost, shippedLossAtMostPercent, thresholdsFor, worstDelayFactor } from './thresholds.js';
+import { atLeast, atMost, lossAtMost, thresholdsFor, worstDelayFactor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
 /** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
@@ -29,6 +29,8 @@ export interface Voice {
   host: VoiceFigure | null;
   endpoint: VoiceFigure | null;
   carried: 'host' | 'endpoint';
+  /** The one of the two that is heard. */
+  heard: VoiceFigure | null;
   /** Whether the resource holds calls at all. */
   counts: boolean;
 }
@@ -99,7 +101,7 @@ function profileMbps(facts: CrossingFacts, host: Host | undefined): number {
 function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Session): Voice {
   const carried = s['media.callOffload'] && facts.endpoint.clientKind !== 'browser' ? 'endpoint' : 'host';
   const counts = facts.resource.calls;
-  if (!counts) return { host: null, endpoint: null, carried, counts };
+  if (!counts) return { host: null, endpoint: null, carried, heard: null, counts };
   const jitterMs = way.jitterMs ?? 2;
   const wifi = facts.endpoint.connection === 'wifi';
   const { rtt, busyMs, spreadMs, localMs, loss } = way;
@@ -111,7 +113,8 @@ function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Sess
     const high = at(rtt.low + 2 * busyMs.low, spreadMs.low + (wifi ? localMs.low : 0), loss.low).mos;
     return { mos, r, low: Math.min(mos, low), high: Math.max(mos, high) };
   };
-  return { host: figure(voiceThroughHost), endpoint: figure(voiceOnEndpoint), carried, counts };
+  const [host, endpoint] = [figure(voiceThroughHost), figure(voiceOnEndpoint)];
+  return { host, endpoint, carried, heard: carried === 'host' ? host : endpoint, counts };
 }
 
 const worse: Record<Verdict, number> = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
@@ -213,12 +216,11 @@ function feelOf(
   const ofFrames = framesVerdict === 'unknown' ? doubtBay[frames.missing ?? 'line'] : null;
   if (ofFrames) doubt('frames', ofFrames.fact);
   consider('frames', frames.cap < wanted.framesAtLeast ? 'limited' : framesVerdict, ofFrames?.bay ?? framesBay[frames.limiter]);
-  const lossVerdict = unlessUnknown(atMost(way.loss, wanted.lossAtMostPercent ?? shippedLossAtMostPercent), way.lossKnown);
+  const lossVerdict = unlessUnknown(atMost(way.loss, lossAtMost(wanted)), way.lossKnown);
   if (lossVerdict === 'unknown') doubt('loss', 'loss');
   consider('loss', lossVerdict, 'Link');
   if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
-    const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
-    const voiceVerdict = heard ? atLeast(heard, wanted.voiceMosAtLeast) : 'unknown';
+    const voiceVerdict = voice.heard ? atLeast(voice.heard, wanted.voiceMosAtLeast) : 'unknown';
     if (voiceVerdict === 'unknown') doubt('voice', way.lossKnown ? 'round trips' : 'loss');
     consider('voice', voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
   }

@@ -25,7 +25,9 @@ export const thresholdsFor = (organisation: Organisation, work: WorkKind): Thres
   organisation.thresholds[work] ?? shippedThresholds[work];
 
 /** Above this loss, percent, a session breaks off again and again, whatever it shows; common practice, no source. Editable in the estate. */
-export const shippedLossAtMostPercent = 5;
+const shippedLossAtMostPercent = 5;
+/** The loss that is stood, percent: the estate’s own threshold, else what is shipped. */
+export const lossAtMost = ({ lossAtMostPercent }: Thresholds): number => lossAtMostPercent ?? shippedLossAtMostPercent;
 
 /** The worst twentieth may take so many times what the average may, before the picture is felt to stick; common practice, no source. */
 export const worstDelayFactor = 2;

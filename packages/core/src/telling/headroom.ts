@@ -89,7 +89,7 @@ const ownOf: Record<Bay, OfBay> = {
   },
   Workspace: (_facts, { voice, wanted }) => {
     if (!voice.counts || !wanted.voiceMosAtLeast) return [];
-    const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
+    const { heard } = voice;
     if (!heard) return [notKnown('voice')];
     return [
       {

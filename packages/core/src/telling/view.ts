@@ -8,6 +8,7 @@ import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
 import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/evaluate.js';
 import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
 import { worstVerdict } from '../crossing/figures.js';
+import { atLeast } from '../crossing/thresholds.js';
 import { chanceOf, type Chance } from '../crossing/chance.js';
 import { remediesTogether, type RemedyTogether } from '../crossing/together.js';
 import { sectionOf, type Section, type SectionQuestion } from './section.js';
@@ -16,6 +17,9 @@ import { sectionOf, type Section, type SectionQuestion } from './section.js';
 export interface CompareRow {
   name: string;
   value: number | null;
+  /** Between these, as far as it is known. */
+  low: number | null;
+  high: number | null;
   unit: string;
   digits: number;
   wanted: number | null;
@@ -47,62 +51,63 @@ export interface CrossingView {
 
 const weightVerdict: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limited: 'limited', unknown: 'unknown', risk: 'clear' };
 
+/** What is put beside what is wanted, each judged as the crossing is, with all of its interval. */
 function compareRows({ figures: f }: Evaluation): CompareRow[] {
-  const atMost = (value: number, limit: number): Verdict => (value > limit ? 'limited' : 'clear');
-  const heard = f.voice.counts ? (f.voice.carried === 'host' ? f.voice.host : f.voice.endpoint) : null;
-  const available = f.way.available?.value ?? null;
+  const { aspects, delay, frames, demand, timeline, wanted } = f;
+  const { heard } = f.voice;
+  const { available } = f.way;
   const rows: CompareRow[] = [
     {
       name: 'Key press to pixel',
-      value: f.delay.value,
+      ...spanOf(delay),
       unit: 'ms',
       digits: 0,
-      wanted: f.wanted.keyToPixelMs,
+      wanted: wanted.keyToPixelMs,
       better: 'less',
-      verdict: atMost(f.delay.value, f.wanted.keyToPixelMs),
+      verdict: aspects.delay,
     },
     {
       name: 'Frame rate',
-      value: f.frames.missing === 'line rate' ? null : f.frames.value,
+      ...spanOf(frames.missing === 'line rate' ? null : frames),
       unit: 'a second',
       digits: 0,
-      wanted: f.wanted.framesAtLeast,
+      wanted: wanted.framesAtLeast,
       better: 'more',
-      verdict: f.frames.value < f.wanted.framesAtLeast - 0.05 ? 'limited' : 'clear',
+      verdict: aspects.frames,
     },
     {
       name: 'Bandwidth needed',
-      value: f.demand.p95Mbps,
+      ...exactly(demand.p95Mbps),
       unit: 'Mbit/s',
       digits: 1,
-      wanted: available,
+      wanted: available?.value ?? null,
       better: 'less',
-      verdict: available !== null && f.demand.p95Mbps > available ? 'limited' : 'clear',
+      verdict: available ? atLeast(available, demand.p95Mbps) : 'unknown',
     },
   ];
   if (f.voice.counts)
     rows.push({
       name: 'Voice quality',
-      value: heard?.mos ?? null,
+      ...spanOf(heard && { value: heard.mos, low: heard.low, high: heard.high }),
       unit: 'of 5',
       digits: 1,
-      wanted: f.wanted.voiceMosAtLeast ?? null,
+      wanted: wanted.voiceMosAtLeast ?? null,
       better: 'more',
-      verdict: heard && f.wanted.voiceMosAtLeast && heard.mos < f.wanted.voiceMosAtLeast ? 'limited' : 'clear',
+      verdict: aspects.voice,
     });
   rows.push(
     {
       name: 'Time until usable',
-      value: f.timeline.totalS,
+      ...spanOf({ value: timeline.totalS, low: timeline.lowS, high: timeline.highS }),
       unit: 's',
       digits: 1,
-      wanted: f.wanted.usableWithinS,
+      wanted: wanted.usableWithinS,
       better: 'less',
-      verdict: atMost(f.timeline.totalS, f.wanted.usableWithinS),
+      verdict: aspects.usable,
     },
     {
       name: 'Text sharpness',
-      value: f.session.resolutionShare * (f.session.chroma444 ? 1 : 0.98) * f.frames.quality,
+      ...exactly(f.session.resolutionShare * (f.session.chroma444 ? 1 : 0.98) * frames.quality),
       unit: 'of 1',
       digits: 2,
       wanted: null,
@@ -112,6 +117,10 @@ function compareRows({ figures: f }: Evaluation): CompareRow[] {
   );
   return rows;
 }
+type Span = Pick<CompareRow, 'value' | 'low' | 'high'>;
+const spanOf = (figure: { value: number; low: number; high: number } | null): Span =>
+  figure ? { value: figure.value, low: figure.low, high: figure.high } : { value: null, low: null, high: null };
+const exactly = (value: number): Span => ({ value, low: value, high: value });
 
 /** The crossing as it would be after a change; null where it would be no more. */
 export function viewAfter({ reader, ref }: Pick<CrossingFacts, 'reader' | 'ref'>, change: Change = noChange): CrossingView | null {

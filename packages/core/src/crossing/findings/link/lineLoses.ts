@@ -3,7 +3,7 @@ import { datagramsOf } from '../../../picture/index.js';
 import { lineOf } from '../../line.js';
 import { setHere } from '../../setHere.js';
 import { cost, figure, ms, type FindingKind } from '../../finding.js';
-import { shippedLossAtMostPercent } from '../../thresholds.js';
+import { lossAtMost } from '../../thresholds.js';
 
 /** Below this a loss is no news, percent; common practice, no source. */
 const noticedPercent = 1;
@@ -17,7 +17,7 @@ export const lineLoses: FindingKind = {
   detect: (facts, { way, frames, wanted, session, settings, demand, aspects }) => {
     const { location, endpoint } = facts;
     const { loss } = way;
-    const most = wanted.lossAtMostPercent ?? shippedLossAtMostPercent;
+    const most = lossAtMost(wanted);
     const takesFrames = frames.limiter === 'loss' && aspects.frames === 'limited';
     const sticks = aspects.sticking === 'limited' && frames.resentWorstMs.value > way.spreadMs.value;
     const slows = sticks || (aspects.delay === 'limited' && frames.resentMs.value > 10);

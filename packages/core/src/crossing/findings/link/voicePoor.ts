@@ -9,7 +9,7 @@ export const voicePoor: FindingKind = {
   limits: ['voice'],
   rest: true,
   detect: (_facts, { voice, wanted, way }) => {
-    const heard = voice.carried === 'host' ? voice.host : voice.endpoint;
+    const { heard } = voice;
     const atLeast = wanted.voiceMosAtLeast;
     if (!heard || atLeast === undefined) return null;
     return {

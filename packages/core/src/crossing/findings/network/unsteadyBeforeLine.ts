@@ -17,7 +17,7 @@ export const unsteadyBeforeLine: FindingKind = {
     const spread = trips ? trips.p95Ms - trips.medianMs : 0;
     const loss = way.loss.value;
     if (endpoint.connection !== 'wifi' || (spread <= mostJitterMs && loss <= mostLossPercent)) return null;
-    const heard = voice.counts ? (voice.carried === 'host' ? voice.host : voice.endpoint) : null;
+    const { heard } = voice;
     const short = heard && wanted.voiceMosAtLeast ? Math.max(0, (wanted.voiceMosAtLeast - heard.mos) / 2) : 0;
     return {
       text:
