@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { crossingPath, signIn } from './pages/app.js';
+import { crossingPath, signIn, pick } from './pages/app.js';
 
 test('the Board’s filters live in the address, and everything on it leads to the crossings behind it', async ({ page }) => {
   await signIn(page);
@@ -51,9 +51,11 @@ test('a draft is kept, found again under Changes, opened on its crossing, and dr
 
 test('a measurement of another program is brought in, with where it was taken, and its faults are told', async ({ page }) => {
   await signIn(page, undefined, '/estate/measurements');
-  await page.getByLabel('Location', { exact: true }).fill('oldhithe');
-  await page.getByLabel('Endpoint', { exact: true }).fill('OLD-TC-004');
   await page.getByLabel('Text', { exact: true }).fill('rttMs\n21\nfast\n');
+  await page.getByRole('button', { name: 'Keep the measurement' }).click();
+  await expect(page.getByRole('alert')).toContainText('Choose the location');
+  await pick(page, 'Location', 'oldhithe');
+  await pick(page, 'Endpoint', 'OLD-TC-004');
   await page.getByRole('button', { name: 'Keep the measurement' }).click();
   await expect(page.getByRole('alert')).toContainText('line 3');
   await expect(page.getByLabel('Text', { exact: true })).toHaveValue('rttMs\n21\nfast\n');

@@ -19,24 +19,25 @@ interface KeptAs {
 export function MeasurementPage() {
   const [text, setText] = useState('');
   const [vantage, setVantage] = useState<(typeof vantages)[number]>('desk');
-  const [location, setLocation] = useState('');
-  const [endpoint, setEndpoint] = useState('');
+  const [location, setLocation] = useState<Named | null>(null);
+  const [endpoint, setEndpoint] = useState<Named | null>(null);
   const [target, setTarget] = useState<Named | null>(null);
   const [medium, setMedium] = useState<(typeof media)[number]>('not told');
-  const { busy, fault, run } = useAction();
+  const { busy, fault, refuse, run } = useAction();
   const [done, setDone] = useState<KeptAs | null>(null);
   useTitle('Measurement');
   const submit = () => {
     setDone(null);
+    if (!location) return refuse('Choose the location where it was taken.');
     return run(async () => {
       setDone(
         await call('measurements', 'POST', {
           text,
           vantage,
-          location: location.trim(),
+          location: location.id,
           ...(target ? { target: target.id } : {}),
           ...(medium === 'not told' ? {} : { medium }),
-          ...(endpoint.trim() ? { endpoint: endpoint.trim() } : {}),
+          ...(endpoint ? { endpoint: endpoint.id } : {}),
         }),
       );
     });
@@ -71,23 +72,17 @@ export function MeasurementPage() {
         <label htmlFor="m-location" className="pt-1.5">
           Location
         </label>
-        <input
-          id="m-location"
-          className="field mono max-w-[300px]"
-          value={location}
-          onChange={(event) => setLocation(event.target.value)}
-          placeholder="id of the location"
-          required
-        />
+        <Pick id="m-location" kind="location" label="Location" value={location} onPick={setLocation} placeholder="where it was taken" />
         <label htmlFor="m-endpoint" className="pt-1.5">
           Endpoint
         </label>
-        <input
+        <Pick
           id="m-endpoint"
-          className="field mono max-w-[300px]"
+          kind="endpoint"
+          label="Endpoint"
           value={endpoint}
-          onChange={(event) => setEndpoint(event.target.value)}
-          placeholder="id, where it is one device’s"
+          onPick={setEndpoint}
+          placeholder="where it is one device’s"
         />
         <label htmlFor="m-target" className="pt-1.5">
           Measured to
@@ -114,7 +109,7 @@ export function MeasurementPage() {
             value={text}
             onChange={(event) => setText(event.target.value)}
             required
-            aria-invalid={fault !== null}
+            aria-invalid={fault !== null && location !== null}
           />
           <label className="btn btn-small mt-1 focus-within:outline-2">
             Read a file
