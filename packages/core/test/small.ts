@@ -1,4 +1,12 @@
-import { emptyEstate, kindTraits, objectSchemas, type Estate, type Measurement, type ObjectKind } from '@underpass/contracts';
+import {
+  emptyEstate,
+  kindTraits,
+  objectSchemas,
+  type Estate,
+  type Measurement,
+  type ObjectKind,
+  type RoundTrips,
+} from '@underpass/contracts';
 import { FactsReader, type CrossingFacts } from '../src/crossing/index.js';
 import { modelOf } from '../src/estate/index.js';
 
@@ -67,6 +75,18 @@ export const reached: Measurement['figures'] = {
   addedDownMs: 0,
   addedUpMs: 0,
 };
+
+/** Round trips all alike, ms, but for what is told otherwise. */
+export const trips = (medianMs: number, more: Partial<RoundTrips> = {}): RoundTrips => ({
+  samples: 200,
+  lost: 0,
+  minMs: medianMs,
+  medianMs,
+  p95Ms: medianMs + 1,
+  medianLowMs: medianMs,
+  medianHighMs: medianMs,
+  ...more,
+});
 
 /** The one crossing of the small estate, made as files are read. */
 export function small(otherwise: Otherwise = {}): CrossingFacts {

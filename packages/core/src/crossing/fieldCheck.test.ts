@@ -1,20 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Figures } from '@underpass/contracts';
 import fc from 'fast-check';
-import { small } from '../../test/small.js';
+import { small, trips } from '../../test/small.js';
 import { checkRates, checkWanted, computeFigures, judgeCheck } from './index.js';
 
 const organisation = { id: 'organisation' as const, name: 'Small', thresholds: {} };
 const wanted = checkWanted(organisation, []);
-const trips = (medianMs: number, p95Ms = medianMs + 1, samples = 200) => ({
-  samples,
-  lost: 0,
-  minMs: medianMs,
-  medianMs,
-  p95Ms,
-  medianLowMs: medianMs,
-  medianHighMs: medianMs,
-});
 const udp = (lost: number, sent = 2000) => ({ passes: true, sent, lost });
 
 describe('what is wanted of a way', () => {
@@ -52,7 +43,7 @@ describe('each part, just below and just above its threshold', () => {
   });
 
   test('a round trip of which too few came back says nothing', () => {
-    const at = (samples: number) => judgeCheck({ roundTrips: trips(900, 901, samples) }, wanted).quick;
+    const at = (samples: number) => judgeCheck({ roundTrips: trips(900, { samples }) }, wanted).quick;
     expect([at(19), at(20)]).toEqual([{ verdict: 'unknown', because: 'too few' }, { verdict: 'limited' }]);
   });
 
@@ -65,7 +56,7 @@ describe('each part, just below and just above its threshold', () => {
 
   test('delay variation: the worst twentieth may take twice what the average may', () => {
     const deaf = { ...wanted, voiceMosAtLeast: 1 };
-    const at = (spreadMs: number) => judgeCheck({ roundTrips: trips(5, 5 + spreadMs), datagrams: udp(0) }, deaf).steady?.verdict;
+    const at = (spreadMs: number) => judgeCheck({ roundTrips: trips(5, { p95Ms: 5 + spreadMs }), datagrams: udp(0) }, deaf).steady?.verdict;
     // 300 ms less the 60.5 of the leanest session
     expect([at(239), at(240)]).toEqual(['clear', 'limited']);
   });
@@ -122,7 +113,7 @@ test('person and Board agree: what the check calls Limited limits the crossing, 
       fc.double({ min: 0, max: 500, noNaN: true }),
       fc.integer({ min: 0, max: 400 }),
       (medianMs, spreadMs, lost) => {
-        const figures = { roundTrips: trips(medianMs, medianMs + spreadMs), datagrams: udp(lost) };
+        const figures = { roundTrips: trips(medianMs, { p95Ms: medianMs + spreadMs }), datagrams: udp(lost) };
         const { quick, steady } = judgeCheck(figures, office);
         const { aspects, voice } = crossing(figures);
         const heard = voice.endpoint;
