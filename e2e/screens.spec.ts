@@ -63,6 +63,33 @@ test('the keyboard alone leads from the Board to a tried change and back', async
   await expect(page).toHaveURL(/WEX-TC-020/);
 });
 
+test('whoever types a name and presses Enter before the list has followed gets what they typed', async ({ page }) => {
+  await signIn(page, people.engineer, '/estate/measurements');
+  const location = page.getByRole('combobox', { name: 'Location', exact: true });
+  // the list of everything stands there first, and its successor is slow
+  await location.focus();
+  await location.press('ArrowDown');
+  await expect(page.getByRole('option').first()).toBeVisible();
+  await page.route(/search=Oldhithe/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  await location.fill('Oldhithe');
+  await location.press('Enter');
+  await expect(location).toHaveValue('Oldhithe ticket hall');
+  // the same where anything is found
+  await page.route(/find\?q=OLD-TC-003/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  const find = page.getByRole('combobox', { name: 'Find a person, endpoint or place' });
+  await find.fill('WEX');
+  await expect(page.getByRole('option').first()).toBeVisible();
+  await find.fill('OLD-TC-003');
+  await find.press('Enter');
+  await expect(page).toHaveURL(/OLD-TC-003/);
+});
+
 test('an edit keeps what was typed when it is wrong, is saved when it is right, and can be taken back', async ({ page }) => {
   await signIn(page, undefined, '/estate/location/marram-point');
   await page.getByLabel('Down Mbit/s').fill('plenty');

@@ -27,6 +27,7 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
           text={text}
           open={open && wanted !== ''}
           rows={wanted ? (found.data ?? []) : []}
+          current={wanted === text.trim() && !found.isPlaceholderData}
           none={found.isFetching ? '·····' : `Nothing is called “${wanted}”`}
           keyOf={(row) => `${row.kind}/${row.id}`}
           row={(row) => (

@@ -1,4 +1,4 @@
-import { useId, useState, type ComponentProps, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useId, useState, type ComponentProps, type ReactNode } from 'react';
 
 /** One field to choose from a list as it is typed: the arrow keys go through it, Enter takes, Esc leaves. */
 export function Combobox<T>({
@@ -6,6 +6,7 @@ export function Combobox<T>({
   text,
   open,
   rows,
+  current,
   none,
   keyOf,
   row: tell,
@@ -21,6 +22,8 @@ export function Combobox<T>({
   text: string;
   open: boolean;
   rows: readonly T[];
+  /** Whether the rows answer what stands in the field, and not what stood there before. */
+  current: boolean;
   /** Told where no row fits. */
   none: string;
   keyOf: (row: T) => string;
@@ -34,16 +37,28 @@ export function Combobox<T>({
 }) {
   const [at, setAt] = useState(0);
   const list = useId();
+  // Enter before the rows have come takes the first of those that come, never the first of what was typed before
+  const [eager, setEager] = useState(false);
   const take = (row: T | undefined) => {
     if (row !== undefined) onTake(row);
   };
+  const arrived = useEffectEvent(() => {
+    setEager(false);
+    if (open) take(rows[0]);
+  });
+  useEffect(() => {
+    if (eager && current) arrived();
+  }, [eager, current]);
   const onKeyDown = (event: React.KeyboardEvent) => {
     if (event.key === 'ArrowDown') {
       if (open) setAt((i) => Math.min(i + 1, rows.length - 1));
       else onOpen(true);
     } else if (event.key === 'ArrowUp') setAt((i) => Math.max(i - 1, 0));
-    else if (event.key === 'Enter' && open) take(rows[at]);
-    else if (event.key === 'Escape' && open) onOpen(false);
+    else if (event.key === 'Enter' && open) {
+      // a row gone to with the arrows was chosen, whatever it answers
+      if (current || at > 0) take(rows[at]);
+      else setEager(true);
+    } else if (event.key === 'Escape' && open) onOpen(false);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -62,6 +77,7 @@ export function Combobox<T>({
         onChange={(event) => {
           onText(event.target.value);
           setAt(0);
+          setEager(false);
         }}
         onKeyDown={onKeyDown}
         {...field}

@@ -30,6 +30,7 @@ export function Pick({
         text={text ?? value?.name ?? ''}
         open={text !== null}
         rows={text === null ? [] : (found.data?.rows ?? [])}
+        current={wanted === (text ?? '') && !found.isPlaceholderData}
         none={found.isFetching ? '·····' : 'Nothing has this name'}
         keyOf={(row) => row.id}
         row={(row) => (
