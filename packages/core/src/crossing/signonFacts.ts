@@ -18,7 +18,7 @@ export const signonFactsOf = (
 ): SignonFacts => ({
   rttMs: way.rtt.value,
   rttSpreadMs: Math.max(way.rtt.high - way.rtt.value, way.rtt.value - way.rtt.low),
-  wired: facts.endpoint.connection !== 'wifi',
+  wired: facts.endpoint.connection && facts.endpoint.connection === 'wired',
   browserClient: facts.endpoint.clientKind === 'browser',
   thinClient: facts.endpoint.platform === 'thin',
   alwaysOn: facts.endpoint.alwaysOn,

@@ -97,6 +97,16 @@ describe('what is not known is not taken for good', () => {
     expect(at(undefined).timeline.highS - at(0).timeline.highS).toBeCloseTo((1500 * 8) / 50, 6);
   });
 
+  test('wired or Wi-Fi: a device that is switched on joins its network in 2 s or in 4', () => {
+    const joins = (connection?: string) =>
+      of({ endpoint: { connection, alwaysOn: false } }).figures.timeline.steps.find(({ name }) => name === 'network up');
+    expect([joins('wired'), joins('wifi'), joins(undefined)]).toMatchObject([
+      { seconds: 2, moreS: 0 },
+      { seconds: 4, moreS: 0 },
+      { seconds: 2, moreS: 2 },
+    ]);
+  });
+
   test('nothing known of decoders, version, certificate, power, places, connection: never Clear', () => {
     expect(
       verdict({
@@ -228,6 +238,19 @@ describe('decoders', () => {
     expect(of(h264('3.0')).figures.frames.decoding).toMatchObject({ by: 'processor' });
     expect(of(h264('4.1')).figures.frames.decoding).toMatchObject({ by: 'hardware', capacity: 245_760 });
     expect(of(h264('9')).figures).toMatchObject({ frames: { missing: 'decoders', decoding: { by: 'not known' } }, verdict: 'unknown' });
+  });
+
+  test('where the delay alone hangs on who decodes, that is told too', () => {
+    // 3840 × 1080 at 24 Hz: enough frames either way, but 135 to 157 ms of the 150 that are wanted
+    const { figures, findings } = of({
+      ...measured({ roundTrips: trips(20) }),
+      endpoint: { decoders: [{ codec: 'h264', level: '9' }], screens: [{ widthPx: 3840, heightPx: 1080, refreshHz: 24 }] },
+    });
+    expect(figures).toMatchObject({ verdict: 'unknown', aspects: { frames: 'clear' }, doubts: { delay: 'decoders' } });
+    expect(findings.map(({ kind, evidence }) => [kind, evidence[0]?.text])).toContainEqual([
+      'the decoders are not known',
+      'on the processor each frame takes longer to decode',
+    ]);
   });
 
   test('a frame that is larger than the level holds is not decoded by it, however many it could do', () => {

@@ -6,7 +6,8 @@ export interface SignonFacts {
   rttMs: number;
   /** How far the round trip may be off, either way, ms. */
   rttSpreadMs?: number;
-  wired: boolean;
+  /** Undefined where it is not known. */
+  wired: boolean | undefined;
   browserClient: boolean;
   thinClient: boolean;
   alwaysOn: boolean;
@@ -69,7 +70,8 @@ export function signonTimeline(f: SignonFacts): Timeline {
     before = after(name);
   };
   if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
-  add('network up', 'Local network', f.alwaysOn ? 0 : f.wired ? 2 : 4);
+  const joinS = f.wired === false ? 4 : 2;
+  add('network up', 'Local network', f.alwaysOn ? 0 : joinS, 0, false, 'assumed', f.wired === undefined ? 2 : 0);
   add('client start', 'Endpoint', f.browserClient ? 3 : 1.5);
   add('sign-in form', 'Gateway', 0.5 + 2 * rttS, 2);
   if (!f.singleSignOn) add('password', 'Desk', 6, 0, true);
