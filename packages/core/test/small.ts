@@ -66,6 +66,8 @@ export interface Otherwise extends Partial<Record<keyof typeof plain, object>> {
   more?: Partial<Record<ObjectKind, object[]>>;
   settings?: Record<string, unknown>;
   measured?: Measurement['figures'];
+  /** When it was; an hour before the instant where nothing is said. */
+  measuredAt?: string;
 }
 
 /** What is measured where a test does not say otherwise: the gateway was reached, and of 2000 datagrams none was lost. */
@@ -101,7 +103,7 @@ export function small(otherwise: Otherwise = {}): CrossingFacts {
     ? [
         {
           id: 'm1',
-          at: '2026-11-25T09:00:00Z',
+          at: otherwise.measuredAt ?? '2026-11-25T09:00:00Z',
           by: 'Ann',
           method: 'field check',
           vantage: 'desk',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Change } from '../estate/change.js';
-import { Bay, Verdict } from '../estate/words.js';
+import { Bay, Verdict, Weekday } from '../estate/words.js';
 import { CrossingBetween } from './answers.js';
 
 const Counts = z.record(Verdict, z.number()).describe('People by verdict, each at their worst');
@@ -116,6 +116,30 @@ export const CrossingViewAnswer = z
       clear: z.number().describe('How likely it is Clear, 0 to 1'),
       settles: z.object({ fact: z.string(), chance: z.number() }).nullable().describe('The fact that is not known and would tell most'),
     }),
+    day: z
+      .object({
+        zone: z.string(),
+        hours: z.array(
+          z.object({
+            hour: z.number(),
+            works: z.boolean(),
+            verdict: Verdict,
+            delayMs: z.number(),
+            frames: z.number(),
+            usableS: z.number(),
+            lineMbps: z.number().nullable(),
+            othersMbps: z.number(),
+            shareMbps: z.number().nullable(),
+          }),
+        ),
+        days: z.array(Weekday),
+        assumed: z.boolean().describe('Nobody typed when the place works'),
+        worst: z.number().describe('The local hour that the verdict is told for'),
+        measured: z.number().nullable().describe('The local hour in which the line was measured'),
+        askedMbps: z.number(),
+        sameAllDay: z.boolean(),
+      })
+      .describe('The crossing over the hours of a working day'),
     compare: z.array(
       z.object({
         name: z.string(),

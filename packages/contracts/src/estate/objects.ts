@@ -10,6 +10,7 @@ import {
   PeripheralKind,
   PortKind,
   SecurityMode,
+  Weekday,
   WorkKind,
 } from './words.js';
 
@@ -46,6 +47,25 @@ export const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
 const Latitude = z.number().min(-90).max(90);
 const Longitude = z.number().min(-180).max(180);
 const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
+/** A time of day, 24 hours. */
+const Clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day from 00:00 to 23:59, such as 08:30');
+
+const zones = new Map<string, boolean>();
+/** Whether the machine's table of time zones has a name [IANA time zone database]. */
+export function isTimeZone(name: string): boolean {
+  let known = zones.get(name);
+  if (known === undefined) {
+    try {
+      known = new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+    } catch {
+      known = false;
+    }
+    // what people type is bounded in length, but not in number
+    if (zones.size < 1000) zones.set(name, known);
+  }
+  return known;
+}
+const Zone = z.string().min(1).max(60).refine(isTimeZone, 'must be a time zone such as Europe/Oslo or UTC');
 
 export const Line = z.strictObject({
   lineKind: LineKind.describe('Kind of line out of the location'),
@@ -63,7 +83,10 @@ export const Location = z
     kind: LocationKind,
     latitude: Latitude,
     longitude: Longitude,
-    timeZone: z.string().min(1).max(60).default('UTC').describe('IANA zone'),
+    timeZone: Zone.default('UTC').describe('IANA zone'),
+    worksFrom: Clock.optional().describe('When the working day begins there, local time; the same as its end: around the clock'),
+    worksTo: Clock.optional().describe('When it ends; before its beginning: after midnight'),
+    worksOn: z.array(Weekday).max(7).optional().describe('Days on which it begins'),
     ...Line.shape,
     ownLines: z.boolean().default(false).describe('True where every endpoint has a line of its own (homes, outside firms)'),
     sharedBy: z.number().int().min(1).max(100_000).optional().describe('People who share the line'),

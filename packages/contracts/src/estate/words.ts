@@ -37,6 +37,7 @@ export const SignonStep = z.enum([
   'shell',
   'first useful picture',
 ]);
+export const Weekday = z.enum(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun']);
 export const Role = z.enum(['reader', 'engineer', 'admin']);
 
 export type LocationKind = z.infer<typeof LocationKind>;
@@ -55,4 +56,5 @@ export type Bay = z.infer<typeof Bay>;
 export type Source = z.infer<typeof Source>;
 export type Vantage = z.infer<typeof Vantage>;
 export type SignonStep = z.infer<typeof SignonStep>;
+export type Weekday = z.infer<typeof Weekday>;
 export type Role = z.infer<typeof Role>;

@@ -1,5 +1,17 @@
 import { Location } from '../estate/objects.js';
-import { defineKind } from './defineKind.js';
+import type { z } from 'zod';
+import { defineKind, type KindDefinition } from './defineKind.js';
+
+/** A working day has a beginning and an end, or neither. */
+const halfAWorkingDay: KindDefinition['faults'] = ({ location: locations = [] }) =>
+  (locations as readonly z.infer<typeof Location>[])
+    .filter(({ worksFrom, worksTo }) => (worksFrom === undefined) !== (worksTo === undefined))
+    .map(({ id, worksFrom }) => ({
+      id,
+      field: worksFrom === undefined ? 'worksFrom' : 'worksTo',
+      problem: 'a working day has a beginning and an end',
+      expected: 'a time such as 08:30, or neither of the two',
+    }));
 
 export const location = defineKind({
   schema: Location,
@@ -14,5 +26,6 @@ export const location = defineKind({
   ],
   look: 1,
   touches: [{ field: 'id', as: 'location' }],
-  silent: ['name', 'area', 'addressRange', 'timeZone', 'kind'],
+  silent: ['name', 'area', 'addressRange', 'worksOn', 'kind'],
+  faults: halfAWorkingDay,
 });

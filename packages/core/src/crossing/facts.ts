@@ -78,6 +78,8 @@ export interface CrossingFacts {
   hasSession: boolean;
   /** The instant the evaluation is for, ms since 1970. */
   atMs: number;
+  /** The hour of the day there that it is for, 0 to 23; without one the hour of the working day in which the line gives least. */
+  hour?: number;
 }
 
 /** The settings in force for a crossing. */

@@ -1,5 +1,5 @@
 import type { Change, Endpoint, Location, Measurement, Region } from '@underpass/contracts';
-import { chooseEvidence, chooseSignonTimes, type Evidence } from '../evidence/index.js';
+import { chooseEvidence, chooseSignonTimes, evidenceAt, type Evidence } from '../evidence/index.js';
 import type { Reach } from '../access/index.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
@@ -272,7 +272,7 @@ export class FactsReader {
   }
 
   private evidenceFor(seat: Seat, farEnd: Region): Evidence {
-    const evidence = measuredFor(seat, farEnd);
+    const evidence = evidenceAt(measuredFor(seat, farEnd), this.atMs);
     const { supposed } = this.model;
     if (supposed.size === 0) return evidence;
     const [line, own] = [supposed.get(`location/${seat.location.id}`), supposed.get(`endpoint/${seat.endpoint.id}`)];

@@ -5,6 +5,7 @@ export * from './figures.js';
 export * from './evaluate.js';
 export * from './effect.js';
 export * from './chance.js';
+export { dayOf, type Day, type DayHour } from './day.js';
 export * from './together.js';
 export * from './factsFor.js';
 export { findingKinds } from './findings/index.js';

@@ -1,7 +1,7 @@
 import type { Datagrams, LineKind, RoundTrips } from '@underpass/contracts';
 import { assumed, between, type Estimate } from '../units/index.js';
 import { lineDefaults, shareInterval, wifiDefaults } from '../link/index.js';
-import type { Taken } from '../evidence/index.js';
+import { aged, type Taken } from '../evidence/index.js';
 import type { CrossingFacts } from './facts.js';
 
 /** The interval of a loss is the same for every crossing that shares the measurement, so it is remembered. */
@@ -37,12 +37,17 @@ export function lossOf({ evidence, line, endpoint }: CrossingFacts): Estimate {
   const ofPings = roundTrips && pings > 0 ? counted(roundTrips, pings, roundTrips.value.lost) : null;
   // pings that all came back prove less than datagrams that did
   const taken = ofDatagrams && (!ofPings || ofPings.value <= ofDatagrams.value) ? ofDatagrams : ofPings;
-  if (!taken) return unknownLoss[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
-  const wifi = endpoint.connection !== 'wired' ? wifiDefaults.lossHighPercent : 0;
+  const unmeasured = unknownLoss[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
   const from = taken === ofDatagrams ? datagrams : roundTrips;
-  if (!from || from.own || from.medium === undefined || from.medium === endpoint.connection) return taken;
+  if (!taken || !from) return unmeasured;
+  return aged(ofThisDesk(taken, from, endpoint.connection), from.weight ?? 1, unmeasured);
+}
+
+/** What was counted, for a device that may be connected otherwise than the one that counted. */
+function ofThisDesk(counted: Estimate, { own, medium }: Taken<unknown>, connection: CrossingFacts['endpoint']['connection']): Estimate {
+  if (own || medium === undefined || medium === connection) return counted;
+  const { value, low, high, note, samples } = counted;
   // another one's Wi-Fi may have lost it; another one's cable proves nothing of this one's Wi-Fi
-  return from.medium === 'wifi'
-    ? between(0, 0, taken.high, 'measured', taken.note, taken.samples)
-    : between(taken.value, taken.low, taken.high + wifi, 'measured', taken.note, taken.samples);
+  if (medium === 'wifi') return between(0, 0, high, 'measured', note, samples);
+  return between(value, low, high + (connection === 'wired' ? 0 : wifiDefaults.lossHighPercent), 'measured', note, samples);
 }

@@ -1,20 +1,42 @@
 import type { LineKind } from '@underpass/contracts';
 import { between, exact, type Estimate } from '../units/index.js';
 import { activeInCell, assumedSignalDbm, demandP95Mbps, lineDefaults, wifiRateAt } from '../link/index.js';
+import { rateAt } from '../day/index.js';
+import { aged, type Taken } from '../evidence/index.js';
 import type { CrossingFacts, OtherDemand } from './facts.js';
+import { takenHour } from './hour.js';
 
-/** Rate of the line one way: measured, else typed; null where neither is there. */
-export function lineRate(taken: { value: number; note: string } | undefined, declaredMbps: number | undefined): Estimate | null {
-  if (taken) {
-    const rate = exact(taken.value, 'measured', taken.note);
-    if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
-    return rate;
-  }
-  return declaredMbps === undefined ? null : exact(declaredMbps, 'declared', 'typed for the line');
+/** A rate that was measured long ago may be off by so much of itself; common practice, no source. */
+const oldRateOff = 0.5;
+
+/**
+ * Rate of a line one way at an hour of the day: measured, else typed; null where neither is there.
+ * @param hour local time, 0 to 23
+ */
+export function lineRate(
+  taken: Taken<number> | undefined,
+  declaredMbps: number | undefined,
+  { line, location }: Pick<CrossingFacts, 'line' | 'location'>,
+  hour: number,
+): Estimate | null {
+  const { lineKind } = line;
+  if (!taken)
+    return declaredMbps === undefined ? null : rateAt(exact(declaredMbps, 'declared', 'typed for the line'), lineKind, hour, null);
+  const { value, note, weight = 1 } = taken;
+  let rate = exact(value, 'measured', note);
+  // where something else is typed, it may have become that
+  if (weight < 1)
+    rate = aged(rate, weight, {
+      low: Math.min(value * (1 - oldRateOff), declaredMbps ?? value),
+      high: Math.max(value * (1 + oldRateOff), declaredMbps ?? value),
+    });
+  rate = rateAt(rate, lineKind, hour, takenHour(taken, lineKind, location, hour));
+  if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
+  return rate;
 }
 
 /** What of a rate carries anything: framing goes off a declared rate, a measured one has it off already. @returns Mbit/s */
-export const usableMbps = (rate: Estimate, kind: LineKind): number =>
+export const usableMbps = (rate: Pick<Estimate, 'value' | 'source'>, kind: LineKind): number =>
   rate.source === 'measured' ? rate.value : rate.value * (1 - lineDefaults[kind].framingShare);
 
 /** What the others on a line ask in their busiest second of twenty, Mbit/s, at the share of active people and at the ends of its interval. */
@@ -95,17 +117,20 @@ export function shareOf(
   others: OthersP95,
 ): Share {
   const usable = usableMbps(rate, kind);
-  if (count <= 0) return { available: exact(usable, rate.source, rate.note), people: 1, othersLoad: 0 };
+  const sure = rate.low === rate.high;
+  const least = sure ? usable : usable * (rate.low / rate.value);
+  const most = sure ? usable : usable * (rate.high / rate.value);
+  if (count <= 0) return { available: between(usable, least, most, rate.source, rate.note), people: 1, othersLoad: 0 };
   const people = peopleAtOnce(count, activeShare);
   const value = Math.max(usable / people, usable - others.value);
   return {
     available:
-      activeLow === activeHigh
+      sure && activeLow === activeHigh
         ? exact(value, rate.source, rate.note)
         : between(
             value,
-            Math.max(usable / peopleAtOnce(count, activeHigh), usable - others.high),
-            Math.max(usable / peopleAtOnce(count, activeLow), usable - others.low),
+            Math.max(least / peopleAtOnce(count, activeHigh), least - others.high),
+            Math.max(most / peopleAtOnce(count, activeLow), most - others.low),
             rate.source,
             rate.note,
           ),

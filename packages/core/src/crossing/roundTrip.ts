@@ -1,8 +1,10 @@
 import type { LineKind, Region, RoundTrips } from '@underpass/contracts';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import { distanceKm, geostationaryFloorMs, lightFloorMs, lineDefaults, pathMs, wifiDefaults } from '../link/index.js';
-import { fewestRoundTrips, type Taken } from '../evidence/index.js';
+import { delayAt } from '../day/index.js';
+import { aged, fewestRoundTrips, type Taken } from '../evidence/index.js';
 import type { CrossingFacts } from './facts.js';
+import { takenHour } from './hour.js';
 
 /** What of a measurement that went elsewhere, or was taken on another medium, still says something of this way. */
 function towards(facts: CrossingFacts, { value, target, note, samples }: Taken<RoundTrips>): Estimate {
@@ -38,12 +40,23 @@ function usualOf({ line, location, gatewayRegion }: CrossingFacts): Estimate {
   return assumed((delayLowMs + delayHighMs) / 2 + path, delayLowMs + path, delayHighMs + path, note);
 }
 
-/** Round trip to the gateway: measured, else typed, else by the kind of line. `known` is false where it rests on an assumption. */
-export function roundTripOf(facts: CrossingFacts): { rtt: Estimate; known: boolean } {
+/** What somebody typed stands, and at another hour than theirs it may be longer. */
+function typed(ms: number, then: (rtt: Estimate, taken: null) => Estimate): Estimate {
+  const rtt = exact(ms, 'declared', 'typed for the line');
+  return { ...rtt, high: then(rtt, null).high };
+}
+
+/** Round trip to the gateway at an hour of the day: measured, else typed, else by the kind of line. `known` is false where it rests on an assumption. */
+export function roundTripOf(facts: CrossingFacts, hour: number): { rtt: Estimate; known: boolean } {
   const measured = facts.evidence.roundTrips;
   const { delayMs: declared, lineKind } = facts.line;
+  const { location, gatewayRegion } = facts;
+  const least = lineKind === 'geo-satellite' ? geostationaryFloorMs : lightFloorMs(distanceKm(location, gatewayRegion));
+  const then = (rtt: Estimate, taken: number | null) => delayAt(rtt, lineKind, hour, taken, least);
   if (measured) {
-    const rtt = towards(facts, measured);
+    const { weight = 1 } = measured;
+    const there = towards(facts, measured);
+    const rtt = then(weight < 1 ? aged(there, weight, usualOf(facts)) : there, takenHour(measured, lineKind, location, hour));
     if (measured.samples >= fewestRoundTrips) {
       if (declared !== undefined) rtt.notUsed = { value: declared, source: 'declared', note: 'typed for the line' };
       return { rtt, known: true };
@@ -59,7 +72,8 @@ export function roundTripOf(facts: CrossingFacts): { rtt: Estimate; known: boole
     };
   }
   if (declared !== undefined && !(lineKind === 'geo-satellite' && declared < geostationaryFloorMs))
-    return { rtt: exact(declared, 'declared', 'typed for the line'), known: true };
+    return { rtt: typed(declared, then), known: true };
+  // what is usual of a kind of line has its evenings in it
   return { rtt: usualOf(facts), known: false };
 }
 
@@ -73,10 +87,10 @@ const unknownSpread = Object.fromEntries(
 ) as Record<LineKind, Estimate>;
 
 /** How far a measured way varies, beyond what the local network does. */
-function spreadOfLine(spreadMs: number, { note, samples }: Taken<RoundTrips>, lineKind: LineKind): Estimate {
-  return samples < fewestRoundTrips
-    ? between(spreadMs, 0, Math.max(spreadMs, lineDefaults[lineKind].spreadHighMs), 'measured', note, samples)
-    : exact(spreadMs, 'measured', note);
+function spreadOfLine(spreadMs: number, { note, samples, weight = 1 }: Taken<RoundTrips>, lineKind: LineKind): Estimate {
+  if (samples < fewestRoundTrips)
+    return between(spreadMs, 0, Math.max(spreadMs, lineDefaults[lineKind].spreadHighMs), 'measured', note, samples);
+  return aged(exact(spreadMs, 'measured', note), weight, unknownSpread[lineKind]);
 }
 
 /** Wait on the local network, and how far the worst twentieth of the round trips lies above their median, ms. */
@@ -86,7 +100,7 @@ export function unsteadinessOf({ evidence, endpoint, line }: CrossingFacts): { l
   const unknown = unknownSpread[line.lineKind];
   const local = connection === 'wifi' ? wifiWait : connection === 'wired' ? wiredWait : anyWait;
   if (!roundTrips || roundTrips.samples < 2) return { localMs: local, spreadMs: unknown };
-  const { value, note, samples, own, medium } = roundTrips;
+  const { value, note, samples, own, medium, weight = 1 } = roundTrips;
   const measuredMs = Math.max(0, value.p95Ms - value.medianMs);
   const elsewhere = !own && medium !== undefined && medium !== connection;
   if (connection !== 'wifi')
@@ -100,7 +114,7 @@ export function unsteadinessOf({ evidence, endpoint, line }: CrossingFacts): { l
     localMs:
       samples < fewestRoundTrips
         ? between(measuredMs, Math.min(measuredMs, waitLowMs), Math.max(measuredMs, waitHighMs), 'measured', note)
-        : exact(measuredMs, 'measured', note),
+        : aged(exact(measuredMs, 'measured', note), weight, wifiWait),
     spreadMs: exact(0, 'measured', note),
   };
 }

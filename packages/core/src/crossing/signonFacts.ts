@@ -1,6 +1,7 @@
 import type { Host } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
-import type { SignonFacts } from '../signon/index.js';
+import { workingDay } from '../day/index.js';
+import type { SignonFacts, Storm } from '../signon/index.js';
 import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Way } from './way.js';
@@ -38,5 +39,13 @@ export const signonFactsOf = (
   firstFrameBytes: demand.firstFrameBytes,
   availableMbps: way.available?.value ?? assumedMbps,
   rateKnown: way.available !== null,
+  storm: stormOf(facts),
   measured: facts.timed?.value,
 });
+
+/** Those who sign on with this one at the beginning of the day; nobody where the line is nobody else's, or another hour is asked for. */
+function stormOf({ others, location, hour }: CrossingFacts): Storm | undefined {
+  const { count, activeShare, activeLow, activeHigh } = others;
+  if (count === 0 || (hour !== undefined && hour !== workingDay(location).hours[0])) return undefined;
+  return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh };
+}

@@ -1,9 +1,12 @@
+import { activityAt, workingDay } from '../day/index.js';
 import { addedUnderLoadHighMs, rfc5348Mbps } from '../link/index.js';
 import { retransmissionTimeout } from '../picture/index.js';
+import { aged, type Taken } from '../evidence/index.js';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { DemandOnLine } from './demandOf.js';
-import type { CrossingFacts } from './facts.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
+import { busiestHours, othersIn, type HourClass } from './hour.js';
 import { lossOf } from './loss.js';
 import { lineRate, othersP95, shareOf, usableMbps, wifiShare, type Share } from './rate.js';
 import { roundTripOf, unsteadinessOf } from './roundTrip.js';
@@ -14,6 +17,8 @@ export type RateBound = 'line' | 'loss' | 'session cap' | 'Wi-Fi';
 
 /** The way between the endpoint and the gateway as far as it is known. */
 export interface Way {
+  /** The local hour it is told for, 0 to 23. */
+  hour: number;
   rtt: Estimate;
   /** False where nothing but the kind of line is known. */
   rttKnown: boolean;
@@ -95,7 +100,10 @@ function busyOf({ evidence }: CrossingFacts, busyShare: { down: number; up: numb
   const up = (addedUpMs?.value ?? 0) * busyShare.up;
   const value = Math.max(down, up);
   const missing = (addedDownMs ? 0 : busyShare.down) + (addedUpMs ? 0 : busyShare.up);
-  return between(value, value, Math.max(value, missing * addedUnderLoadHighMs), 'measured', (addedDownMs ?? addedUpMs)?.note ?? '');
+  const taken = (addedDownMs ?? addedUpMs) as Taken<number>;
+  const busy = between(value, value, Math.max(value, missing * addedUnderLoadHighMs), 'measured', taken.note);
+  const weight = Math.min(addedDownMs?.weight ?? 1, addedUpMs?.weight ?? 1);
+  return aged(busy, weight, { low: 0, high: Math.max(busyShare.down, busyShare.up) * addedUnderLoadHighMs });
 }
 
 /** UDP waits for no time-out. */
@@ -107,6 +115,7 @@ function timeoutOf(rttMs: number, variationMs: number): Estimate {
 
 /** What all crossings from one desk to one gateway have in common. */
 interface Common {
+  hour: number;
   rtt: Estimate;
   known: boolean;
   localMs: Estimate;
@@ -119,8 +128,33 @@ interface Common {
   shareUp: Share | null;
   wifi: Estimate | null;
 }
-type Shared = Pick<CrossingFacts, 'evidence' | 'line' | 'endpoint' | 'location' | 'gatewayRegion' | 'others' | 'estate'>;
+type Shared = Pick<CrossingFacts, 'evidence' | 'line' | 'endpoint' | 'location' | 'gatewayRegion' | 'others' | 'estate'> & {
+  hour?: number | undefined;
+};
 let last: { of: Shared; capMbps: number; common: Common } | null = null;
+
+/** One session's part of the line in an hour of the day, one way. */
+interface InHour {
+  hour: number;
+  rate: Estimate;
+  share: Share;
+}
+
+/** The hours that are looked at: the one that is asked for, else those of the working day that may be the worst. */
+function hoursOf({ location, line, hour }: CrossingFacts): readonly HourClass[] {
+  if (hour === undefined) return busiestHours(location, line.lineKind);
+  return [{ hour, activity: location.ownLines ? 1 : activityAt(workingDay(location), hour) }];
+}
+
+/** Of several hours the one in which a session gets least. */
+function leastOf(hours: readonly HourClass[], inHour: (one: HourClass) => InHour | null): InHour | null {
+  let least: InHour | null = null;
+  for (const one of hours) {
+    const found = inHour(one);
+    if (found && (!least || found.share.available.value < least.share.available.value)) least = found;
+  }
+  return least;
+}
 
 /** Crossings of one desk are mostly evaluated one after the other, so what they share is remembered. */
 function commonOf(facts: CrossingFacts, capMbps: number): Common {
@@ -132,29 +166,41 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
     last.of.line === line &&
     last.of.gatewayRegion === gatewayRegion &&
     last.of.others === others &&
+    last.of.hour === facts.hour &&
     last.of.estate.regions === estate.regions &&
     last.capMbps === capMbps
   )
     return last.common;
-  const { rtt, known } = roundTripOf(facts);
   const { localMs, spreadMs } = unsteadinessOf(facts);
-  const down = lineRate(evidence.downMbps, line.downMbps);
-  const up = lineRate(evidence.upMbps, line.upMbps);
-  const asked = othersP95(others, capMbps);
+  const hours = hoursOf(facts);
+  const down = leastOf(hours, ({ hour, activity }) => {
+    const rate = lineRate(evidence.downMbps, line.downMbps, facts, hour);
+    const active = othersIn(others, activity);
+    const meanMbps = Math.min(active.meanMbps, capMbps);
+    return rate && { hour, rate, share: shareOf(rate, line.lineKind, active, meanMbps, othersP95(active, capMbps).down) };
+  });
+  const up = leastOf(hours, ({ hour, activity }) => {
+    const rate = lineRate(evidence.upMbps, line.upMbps, facts, hour);
+    const active = othersIn(others, activity);
+    return rate && { hour, rate, share: shareOf(rate, line.lineKind, active, active.upMeanMbps, othersP95(active, capMbps).up) };
+  });
+  // the last of them is the one in which the neighbourhood is busiest
+  const { rtt, known } = roundTripOf(facts, (hours.at(-1) as HourClass).hour);
   const common: Common = {
     rtt,
     known,
     localMs,
     spreadMs,
     loss: lossOf(facts),
-    down,
-    up,
+    down: down && down.rate,
+    up: up && up.rate,
     jitterMs: evidence.datagrams?.value.jitterMs ?? evidence.roundTrips?.value.jitterMs ?? null,
-    shareDown: down && shareOf(down, line.lineKind, others, Math.min(others.meanMbps, capMbps), asked.down),
-    shareUp: up && shareOf(up, line.lineKind, others, others.upMeanMbps, asked.up),
+    hour: (down ?? (hours[0] as HourClass)).hour,
+    shareDown: down && down.share,
+    shareUp: up && up.share,
     wifi: wifiShare(facts),
   };
-  last = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate }, capMbps, common };
+  last = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate, hour: facts.hour }, capMbps, common };
   return common;
 }
 
@@ -162,7 +208,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
 export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, demand: DemandOnLine): Way {
   const { line } = facts;
   const cap = s['transport.capMbps'];
-  const { rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
+  const { hour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
   const { transport, mayBeTcp } = session;
   let available: Estimate | null = null;
   let bound: RateBound = 'line';
@@ -178,6 +224,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, 
   }
   if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, line.lineKind));
   return {
+    hour,
     rtt,
     rttKnown: known,
     localMs,

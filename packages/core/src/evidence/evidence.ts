@@ -12,6 +12,7 @@ import type {
 } from '@underpass/contracts';
 import { distanceKm, geostationaryFloorMs, lightFloorMs, type Place } from '../link/index.js';
 import { decodersFromAnswers } from '../screens/index.js';
+import { ageInDays, freshDays, weightOf } from './age.js';
 
 /** A fact with the measurement it comes from. */
 export interface Taken<T> {
@@ -27,6 +28,8 @@ export interface Taken<T> {
   target?: string | undefined;
   /** How the device that measured was connected; undefined where it was not told. */
   medium?: Measurement['medium'];
+  /** What it still weighs where it is old, below 1. */
+  weight?: number;
 }
 
 /** What is measured for one endpoint at its location: the newest valid measurement of each fact. */
@@ -41,13 +44,15 @@ export interface Evidence {
   decoders?: Taken<Decoder[]>;
   scene?: Taken<DrawnScene>;
   browser?: Taken<BrowserFacts>;
+  /** When the oldest fact of the line was measured. */
+  oldestAt?: string;
   /** Measurements that cannot count, with the reason. */
   rejected: { measurement: Measurement; because: RejectedBecause }[];
 }
 /** Why a measurement is no evidence for the way from the desk. */
 export type RejectedBecause = 'not taken at the desk' | 'below what light allows';
 /** A fact that measurements settle. */
-export type EvidenceFact = Exclude<keyof Evidence, 'rejected'>;
+export type EvidenceFact = Exclude<keyof Evidence, 'rejected' | 'oldestAt'>;
 
 /** A verdict from fewer round trips than this is not one; common practice. */
 export const fewestRoundTrips = 20;
@@ -127,5 +132,30 @@ export function chooseEvidence(
   }
   if (evidence.roundTrips && evidence.rejected.length)
     evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));
+  for (const fact of lineFacts) {
+    const at = evidence[fact]?.at;
+    if (at !== undefined && (evidence.oldestAt === undefined || at < evidence.oldestAt)) evidence.oldestAt = at;
+  }
   return evidence;
+}
+
+const agedOn = new WeakMap<Evidence, { day: number; evidence: Evidence }>();
+
+/** The evidence as it is at an instant: what is old of the line says how much it still weighs, what weighs nothing any more is left out. */
+export function evidenceAt(evidence: Evidence, atMs: number): Evidence {
+  const { oldestAt } = evidence;
+  if (oldestAt === undefined || ageInDays(oldestAt, atMs) < freshDays) return evidence;
+  const day = ageInDays(oldestAt, atMs);
+  const known = agedOn.get(evidence);
+  if (known?.day === day) return known.evidence;
+  const now: Evidence = { ...evidence };
+  for (const fact of lineFacts) {
+    const taken = evidence[fact];
+    if (!taken) continue;
+    const weight = weightOf(taken.at, atMs);
+    if (weight === 0) delete now[fact];
+    else if (weight < 1) (now as unknown as Record<string, unknown>)[fact] = { ...taken, weight };
+  }
+  agedOn.set(evidence, { day, evidence: now });
+  return now;
 }

@@ -1,2 +1,3 @@
+export * from './age.js';
 export * from './evidence.js';
 export * from './signonTimes.js';

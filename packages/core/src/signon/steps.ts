@@ -1,4 +1,5 @@
 import type { SignonStep as StepName } from '@underpass/contracts';
+import { inStorm, type Storm } from './storm.js';
 import { criticalPath, type SignonStep, type Timeline } from './timeline.js';
 
 /** What the sign-on depends on. */
@@ -29,6 +30,8 @@ export interface SignonFacts {
   availableMbps: number;
   /** Whether the rate is known at all; else it is assumed. */
   rateKnown?: boolean;
+  /** Who signs on at the same time on the same line, this one counted; nobody else where it is left out. */
+  storm?: Storm | undefined;
   /** Steps that were timed, s: they replace what is assumed. */
   measured?: Readonly<Partial<Record<StepName, number>>> | undefined;
 }
@@ -60,13 +63,24 @@ export function signonTimeline(f: SignonFacts): Timeline {
     byPerson = false,
     otherwise: SignonStep['source'] = 'assumed',
     moreS = 0,
+    lessS = 0,
   ) => {
     if (reckoned <= 0) return;
     const timed = f.measured?.[name];
     const seconds = timed ?? reckoned;
     const source = timed === undefined ? otherwise : 'measured';
-    const doubtS = source === 'measured' ? 0 : trips * spreadS + (source === 'assumed' && !byPerson ? seconds * 0.15 : 0);
-    steps.push({ name, bay, seconds, spreadS: doubtS, moreS: source === 'measured' ? 0 : moreS, byPerson, source, after: before });
+    const isMeasured = source === 'measured';
+    const doubtS = isMeasured ? 0 : trips * spreadS + (source === 'assumed' && !byPerson ? seconds * 0.15 : 0) + lessS;
+    steps.push({
+      name,
+      bay,
+      seconds,
+      spreadS: doubtS,
+      moreS: isMeasured ? 0 : Math.max(0, moreS - lessS),
+      byPerson,
+      source,
+      after: before,
+    });
     before = after(name);
   };
   if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
@@ -104,15 +118,17 @@ export function signonTimeline(f: SignonFacts): Timeline {
     });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
   add('shell', 'Workspace', f.publishedApp ? 2 : 5);
-  const pictureS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
+  const aloneS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
+  const picture = f.storm ? inStorm(aloneS, f.storm) : { seconds: aloneS, low: aloneS, high: aloneS };
   add(
     'first useful picture',
     'Link',
-    rttS + pictureS,
+    rttS + picture.seconds,
     1,
     false,
     f.rateKnown === false ? 'assumed' : 'computed',
-    f.rateKnown === false ? 4 * pictureS : 0,
+    Math.max(picture.high - picture.seconds, f.rateKnown === false ? 4 * aloneS : 0),
+    picture.seconds - picture.low,
   );
   return criticalPath(steps);
 }

@@ -9,6 +9,7 @@ import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/eva
 import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
 import { worstVerdict } from '../crossing/figures.js';
 import { atLeast } from '../crossing/thresholds.js';
+import { dayOf, type Day } from '../crossing/day.js';
 import { chanceOf, type Chance } from '../crossing/chance.js';
 import { remediesTogether, type RemedyTogether } from '../crossing/together.js';
 import { sectionOf, type Section, type SectionQuestion } from './section.js';
@@ -38,6 +39,8 @@ export interface CrossingView {
   together: RemedyTogether[];
   /** How likely it is Clear, and the one fact that would tell most. */
   chance: Chance;
+  /** The same over the hours of a working day. */
+  day: Day;
   compare: CompareRow[];
   settings: SettingValues;
   delayParts: { name: string; bay: Bay; ms: number; source: string }[];
@@ -149,6 +152,7 @@ export function viewOf(facts: CrossingFacts, searched = true): CrossingView {
     findings,
     together: searched ? remediesTogether(facts, evaluation) : [],
     chance: chanceOf(figures),
+    day: dayOf(facts),
     compare: compareRows(evaluation),
     settings: figures.settings,
     delayParts: figures.delay.parts.map(({ name, bay, ms, source }) => ({ name, bay, ms, source })),

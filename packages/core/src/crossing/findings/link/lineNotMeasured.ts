@@ -1,5 +1,6 @@
 import { noChange } from '../../../change/index.js';
 import type { Missing } from '../../figures.js';
+import { ageInDays, freshDays, halvesInDays } from '../../../evidence/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** @example loss, line rate and round trips */
@@ -22,20 +23,32 @@ export const lineNotMeasured: FindingKind = {
   kind: 'the line is not known',
   bay: 'Link',
   weight: 'unknown',
-  detect: ({ endpoint, evidence, location }, { way, missing }) => {
+  detect: ({ endpoint, evidence, location, atMs }, { way, missing }) => {
     const decides = missing.filter((fact, i) => ofTheLine.has(fact) && missing.indexOf(fact) === i);
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
+    const { oldestAt } = evidence;
+    const days = oldestAt === undefined ? 0 : ageInDays(oldestAt, atMs);
     return {
       text:
         few && !way.rttKnown
           ? `Only ${few.samples} round trips were measured, 20 are needed to go by`
-          : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
+          : days >= freshDays
+            ? `Measured ${days} days ago, which weighs less: ${listed(decides)} of the way from ${location.name} may be otherwise by now, and it decides`
+            : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
-      evidence: () =>
-        way.rttKnown
+      evidence: () => [
+        ...(days >= freshDays && oldestAt
+          ? [
+              {
+                source: 'measured' as const,
+                text: `measured on ${oldestAt.slice(0, 10)}, ${days} days ago; half of it is lost in ${halvesInDays} days`,
+              },
+            ]
+          : []),
+        ...(way.rttKnown
           ? [
               {
                 source: way.rtt.source,
@@ -53,7 +66,13 @@ export const lineNotMeasured: FindingKind = {
                 ? [{ source: 'assumed' as const, text: '40 to 80 % of the people of a place active at once; common practice' }]
                 : []),
             ]
-          : [{ source: 'assumed', text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}` }],
+          : [
+              {
+                source: 'assumed' as const,
+                text: `round trip ${Math.round(way.rtt.low)} to ${Math.round(way.rtt.high)} ms: ${way.rtt.note}`,
+              },
+            ]),
+      ],
       remedies: () => [
         {
           text: `Send a field check to ${endpoint.name}`,

@@ -1,0 +1,85 @@
+import type { LineKind } from '@underpass/contracts';
+import { between, type Estimate } from '../units/index.js';
+
+/**
+ * How busy those are with whom a line shares its cell, beam or street, by the full hour of their clock: 1 in the evening; common
+ * practice, no source.
+ */
+const busyness = [
+  0.3, 0.2, 0.1, 0.1, 0.1, 0.1, 0.1, 0.2, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.7, 0.85, 1, 1, 1, 0.8, 0.5,
+] as const;
+
+/** What they leave of the rate in the evening, 0 to 1, and what waiting for them adds to a round trip then, ms. */
+interface Evening {
+  share: number;
+  delayMs: number;
+}
+/** A line of one's own knows no evening; what is shared with the neighbourhood does; common practice, no source. */
+export const evenings: Record<LineKind, Evening | null> = {
+  fibre: null,
+  dsl: null,
+  cable: { share: 0.8, delayMs: 10 },
+  '4g': { share: 0.5, delayMs: 30 },
+  '5g': { share: 0.65, delayMs: 15 },
+  radio: { share: 0.7, delayMs: 20 },
+  'leo-satellite': { share: 0.6, delayMs: 20 },
+  'geo-satellite': { share: 0.6, delayMs: 40 },
+};
+/** The evening may take half as much, or half as much again. */
+const give = [1, 0.5, 1.5] as const;
+
+/** Part of its rate that a line gives at an hour, where the evening is so many times as bad as is usual. */
+const left = ({ share }: Evening, hour: number, times: number): number =>
+  Math.max(0.05, 1 - (busyness[Math.floor(hour) % 24] ?? 1) * (1 - share) * times);
+
+/** Part of its rate that a line gives at an hour of the day, 0 to 1. @param hour local time, 0 up to 24 */
+export function rateShareAt(kind: LineKind, hour: number): number {
+  const evening = evenings[kind];
+  return evening ? left(evening, hour, 1) : 1;
+}
+
+/**
+ * A rate as it is at an hour of the day.
+ * @param taken local hour at which it was measured; null for a rate that is declared: what the line gives when nobody else is there
+ * @example 4G declared as 60 Mbit/s, in the evening: 30, between 15 and 45; measured as 30 in the evening, at noon: 45
+ */
+export function rateAt(rate: Estimate, kind: LineKind, hour: number, taken: number | null): Estimate {
+  const evening = evenings[kind];
+  if (!evening) return rate;
+  const factors = give.map((times) => left(evening, hour, times) / (taken === null ? 1 : left(evening, taken, times)));
+  const [usual = 1] = factors;
+  if (factors.every((factor) => factor === 1)) return rate;
+  const { value, low, high, source, note, samples, notUsed } = rate;
+  const at = between(value * usual, low * Math.min(...factors), high * Math.max(...factors), source, `${note}; at ${clock(hour)}`, samples);
+  at.notUsed = notUsed;
+  return at;
+}
+
+/**
+ * A round trip as it is at an hour of the day.
+ * @param taken local hour at which it was measured; null where that is not told: at the quietest
+ * @param leastMs what light takes: it is never shorter
+ * @example 4G, 60 ms measured at noon (half as busy as the evening): 75 in the evening, between 60 and 82.5
+ */
+export function delayAt(delay: Estimate, kind: LineKind, hour: number, taken: number | null, leastMs: number): Estimate {
+  const evening = evenings[kind];
+  if (!evening) return delay;
+  const at = (of: number) => evening.delayMs * (busyness[Math.floor(of) % 24] ?? 1);
+  const more = at(hour) - (taken === null ? 0 : at(taken));
+  if (more === 0) return delay;
+  const { value, low, high, source, note, samples, notUsed } = delay;
+  // what was measured stands, on the side that is not known to be otherwise
+  const later = between(
+    Math.max(Math.min(value, leastMs), value + more),
+    Math.max(Math.min(low, leastMs), low + Math.min(0, more * 1.5)),
+    high + Math.max(0, more * 1.5),
+    source,
+    `${note}; at ${clock(hour)}`,
+    samples,
+  );
+  later.notUsed = notUsed;
+  return later;
+}
+
+/** A full hour as it is told. @example 8 is "08:00" */
+export const clock = (hour: number): string => `${String(Math.floor(hour) % 24).padStart(2, '0')}:00`;

@@ -1,0 +1,33 @@
+/** Most people of a place sign on within so many minutes of the beginning of its day: usual, at the longest, at the shortest; common practice, no source. */
+export const stormMinutes = { value: 15, long: 30, short: 5 } as const;
+
+/**
+ * How long one transfer takes while many begin theirs at times of their own and share the line evenly: alone ÷ (1 − load), the mean of
+ * an M/G/1 queue with processor sharing [Kleinrock 1976, Queueing Systems vol. 2, §4.4]; never more than all at once would take.
+ * @param aloneS the transfer by itself, s
+ * @param people who begin one
+ * @param windowS within so many seconds
+ * @example 2 s alone, 100 people in 900 s: load 0.22, 2.57 s
+ */
+export function whileOthersDo(aloneS: number, people: number, windowS: number): number {
+  if (people <= 1 || aloneS <= 0) return aloneS;
+  const load = (people * aloneS) / windowS;
+  const together = people * aloneS;
+  return load >= 1 ? together : Math.min(together, aloneS / (1 - load));
+}
+
+/** People who sign on at the beginning of the day on the same line, and the interval of their number. */
+export interface Storm {
+  value: number;
+  low: number;
+  high: number;
+}
+
+/** The same with its interval: between few over a long while and many in a short one. */
+export function inStorm(aloneS: number, { value, low, high }: Storm): { seconds: number; low: number; high: number } {
+  return {
+    seconds: whileOthersDo(aloneS, value, stormMinutes.value * 60),
+    low: whileOthersDo(aloneS, low, stormMinutes.long * 60),
+    high: whileOthersDo(aloneS, high, stormMinutes.short * 60),
+  };
+}
