@@ -182,6 +182,20 @@ function bayOfDelay({ parts }: Delay): Bay {
   return most;
 }
 
+/** Where the delay decides, its parts are added up by bay only where somebody looks. */
+class FeltByDelay implements Question {
+  readonly #delay: Delay;
+  constructor(
+    readonly verdict: Verdict,
+    delay: Delay,
+  ) {
+    this.#delay = delay;
+  }
+  get bay(): Bay {
+    return bayOfDelay(this.#delay);
+  }
+}
+
 /** How it feels: delay, frames and voice against what the work wants, each with its whole interval. */
 function feelOf(
   f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted' | 'upNeededMbps'>,
@@ -191,12 +205,12 @@ function feelOf(
 ): Question {
   const { delay, frames, voice, way, wanted, upNeededMbps } = f;
   let verdict: Verdict = 'clear';
-  let bay: Bay = 'Link';
+  let bay = 'Link' as Bay | 'of the delay';
   const doubt = (aspect: Aspect, fact: Missing) => {
     doubts[aspect] = fact;
     missing.push(fact);
   };
-  const consider = (aspect: Aspect, next: Verdict, where: Bay) => {
+  const consider = (aspect: Aspect, next: Verdict, where: Bay | 'of the delay') => {
     aspects[aspect] = next;
     const combined = worstVerdict(verdict, next);
     if (combined !== verdict) bay = where;
@@ -205,7 +219,7 @@ function feelOf(
   // what rests on the kind of line alone may be far from it
   const delayVerdict = unlessUnknown(atMost(delay, wanted.keyToPixelMs), way.rttKnown);
   if (delayVerdict === 'unknown') doubt('delay', way.rttKnown ? doubtOfDelay(delay, way, frames) : 'round trips');
-  consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : bayOfDelay(delay));
+  consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : 'of the delay');
   // what is too slow on average is told as that
   const stickingVerdict = delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor);
   if (stickingVerdict === 'unknown')
@@ -229,7 +243,7 @@ function feelOf(
     if (upVerdict === 'unknown') doubt('sending', way.availableUp ? 'people at once' : 'rate upwards');
     consider('sending', upVerdict, 'Link');
   }
-  return { verdict, bay };
+  return bay === 'of the delay' ? new FeltByDelay(verdict, delay) : { verdict, bay };
 }
 
 /** Input alone, which every line carries, Mbit/s; what sends more than this wants to be carried. */

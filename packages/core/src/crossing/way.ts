@@ -131,7 +131,14 @@ interface Common {
 type Shared = Pick<CrossingFacts, 'evidence' | 'line' | 'endpoint' | 'location' | 'gatewayRegion' | 'others' | 'estate'> & {
   hour?: number | undefined;
 };
-let last: { of: Shared; capMbps: number; common: Common } | null = null;
+interface Kept {
+  of: Shared;
+  capMbps: number;
+  common: Common;
+}
+/** By whoever else is on the line, or, where nobody is, by the evidence: both are made anew with what is tried. */
+const kept = new WeakMap<object, Kept>();
+let latest: Kept | undefined;
 
 /** One session's part of the line in an hour of the day, one way. */
 interface InHour {
@@ -156,21 +163,24 @@ function leastOf(hours: readonly HourClass[], inHour: (one: HourClass) => InHour
   return least;
 }
 
+const isFor = ({ of, capMbps }: Kept, facts: CrossingFacts, cap: number): boolean =>
+  of.evidence === facts.evidence &&
+  of.endpoint === facts.endpoint &&
+  of.location === facts.location &&
+  of.line === facts.line &&
+  of.gatewayRegion === facts.gatewayRegion &&
+  of.others === facts.others &&
+  of.hour === facts.hour &&
+  of.estate.regions === facts.estate.regions &&
+  capMbps === cap;
+
 /** Crossings of one desk are mostly evaluated one after the other, so what they share is remembered. */
 function commonOf(facts: CrossingFacts, capMbps: number): Common {
   const { evidence, line, endpoint, location, gatewayRegion, others, estate } = facts;
-  if (
-    last?.of.evidence === evidence &&
-    last.of.endpoint === endpoint &&
-    last.of.location === location &&
-    last.of.line === line &&
-    last.of.gatewayRegion === gatewayRegion &&
-    last.of.others === others &&
-    last.of.hour === facts.hour &&
-    last.of.estate.regions === estate.regions &&
-    last.capMbps === capMbps
-  )
-    return last.common;
+  if (latest && isFor(latest, facts, capMbps)) return latest.common;
+  const key = others.count > 0 ? others : evidence;
+  latest = kept.get(key);
+  if (latest && isFor(latest, facts, capMbps)) return latest.common;
   const { localMs, spreadMs } = unsteadinessOf(facts);
   const hours = hoursOf(facts);
   const down = leastOf(hours, ({ hour, activity }) => {
@@ -200,7 +210,8 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
     shareUp: up && up.share,
     wifi: wifiShare(facts),
   };
-  last = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate, hour: facts.hour }, capMbps, common };
+  latest = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate, hour: facts.hour }, capMbps, common };
+  kept.set(key, latest);
   return common;
 }
 

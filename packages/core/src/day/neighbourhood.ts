@@ -32,6 +32,26 @@ const give = [1, 0.5, 1.5] as const;
 const left = ({ share }: Evening, hour: number, times: number): number =>
   Math.max(0.05, 1 - (busyness[Math.floor(hour) % 24] ?? 1) * (1 - share) * times);
 
+interface Factors {
+  usual: number;
+  least: number;
+  most: number;
+}
+const factors = new Map<Evening, Map<number, Factors>>();
+
+/** What a rate is multiplied by, with its interval: the same for every line of a kind, so it is remembered for each pair of hours. */
+function factorsOf(evening: Evening, hour: number, taken: number | null): Factors {
+  let ofKind = factors.get(evening);
+  if (!ofKind) factors.set(evening, (ofKind = new Map()));
+  const pair = Math.floor(hour) * 25 + (taken === null ? 24 : Math.floor(taken));
+  let known = ofKind.get(pair);
+  if (!known) {
+    const each = give.map((times) => left(evening, hour, times) / (taken === null ? 1 : left(evening, taken, times)));
+    ofKind.set(pair, (known = { usual: each[0] as number, least: Math.min(...each), most: Math.max(...each) }));
+  }
+  return known;
+}
+
 /** Part of its rate that a line gives at an hour of the day, 0 to 1. @param hour local time, 0 up to 24 */
 export function rateShareAt(kind: LineKind, hour: number): number {
   const evening = evenings[kind];
@@ -46,11 +66,10 @@ export function rateShareAt(kind: LineKind, hour: number): number {
 export function rateAt(rate: Estimate, kind: LineKind, hour: number, taken: number | null): Estimate {
   const evening = evenings[kind];
   if (!evening) return rate;
-  const factors = give.map((times) => left(evening, hour, times) / (taken === null ? 1 : left(evening, taken, times)));
-  const [usual = 1] = factors;
-  if (factors.every((factor) => factor === 1)) return rate;
+  const { usual, least, most } = factorsOf(evening, hour, taken);
+  if (usual === 1 && least === 1 && most === 1) return rate;
   const { value, low, high, source, note, samples, notUsed } = rate;
-  const at = between(value * usual, low * Math.min(...factors), high * Math.max(...factors), source, `${note}; at ${clock(hour)}`, samples);
+  const at = between(value * usual, low * least, high * most, source, `${note}; at ${clock(hour)}`, samples);
   at.notUsed = notUsed;
   return at;
 }

@@ -8,24 +8,44 @@ export interface LocalTime {
 
 const formats = new Map<string, Intl.DateTimeFormat>();
 function formatOf(zone: string): Intl.DateTimeFormat {
-  let known = formats.get(zone);
-  if (!known) {
-    const options = { hour: '2-digit', minute: '2-digit', weekday: 'short', hourCycle: 'h23' } as const;
+  let format = formats.get(zone);
+  if (!format) {
+    const options = { year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', hourCycle: 'h23' } as const;
     // a zone this machine's table does not have is taken as UTC: the files' readers refuse it, an older table may lack it
-    known = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: isTimeZone(zone) ? zone : 'UTC' });
-    if (formats.size < 1000) formats.set(zone, known);
+    format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: isTimeZone(zone) ? zone : 'UTC' });
+    if (formats.size < 1000) formats.set(zone, format);
   }
-  return known;
+  return format;
+}
+
+/** Clocks are set forward and back at full quarters of an hour, and are off by full quarters: so a quarter has one offset. */
+const quarterMs = 900_000;
+const known = new Map<string, number>();
+
+/** How far the clock of a zone is ahead of UTC at an instant, minutes. */
+function offsetAt(atMs: number, zone: string): number {
+  const quarter = Math.floor(atMs / quarterMs);
+  const key = `${zone}|${quarter}`;
+  let minutes = known.get(key);
+  if (minutes === undefined) {
+    const parts: Partial<Record<string, string>> = {};
+    for (const { type, value } of formatOf(zone).formatToParts(quarter * quarterMs)) parts[type] = value;
+    const { year, month, day, hour, minute } = parts;
+    minutes = (Date.UTC(Number(year), Number(month) - 1, Number(day), Number(hour), Number(minute)) - quarter * quarterMs) / 60_000;
+    if (known.size >= 20_000) known.clear();
+    known.set(key, minutes);
+  }
+  return minutes;
 }
 
 /**
  * The local time at an instant, clock changes counted [IANA time zone database].
- * @param atMs ms since 1970
+ * @param atMs ms since 1970, of a year with four digits
  * @example 2026-07-01T12:00Z in Europe/Oslo: Wednesday, 14
  */
 export function localTime(atMs: number, zone: string): LocalTime {
-  const parts: Partial<Record<string, string>> = {};
-  for (const { type, value } of formatOf(zone).formatToParts(atMs)) parts[type] = value;
-  const { hour = '0', minute = '0', weekday = '' } = parts;
-  return { hour: Number(hour) + Number(minute) / 60, weekday: Weekday.parse(weekday.toLowerCase().slice(0, 3)) };
+  const minutes = Math.floor(atMs / 60_000) + offsetAt(atMs, zone);
+  const days = Math.floor(minutes / 1440);
+  // the first day of 1970 was a Thursday
+  return { hour: (minutes - days * 1440) / 60, weekday: Weekday.options[(days + 3) % 7] as Weekday };
 }

@@ -38,7 +38,7 @@ describe('what is old weighs less', () => {
     const fact = { by: 'Ann', note: '', samples: 1 };
     const evidence: Evidence = {
       rejected: [],
-      oldestAt: '2024-01-01T00:00:00Z',
+      oldest: { at: '2024-01-01T00:00:00Z', day: 19_723 },
       downMbps: { ...fact, at: '2024-01-01T00:00:00Z', value: 40 },
       upMbps: { ...fact, at: '2025-09-01T00:00:00Z', value: 10 },
       addedDownMs: { ...fact, at: '2025-12-30T00:00:00Z', value: 5 },
@@ -53,9 +53,7 @@ describe('what is old weighs less', () => {
     expect(evidenceAt(evidence, day(0))).toBe(now);
     expect(evidenceAt(evidence, day(30)).upMbps!.weight).toBe(0.5 ** (90 / 180));
     // as long as nothing is old it is the same
-    expect(evidenceAt({ rejected: [], oldestAt: '2025-12-30T00:00:00Z' }, day(0))).toEqual({
-      rejected: [],
-      oldestAt: '2025-12-30T00:00:00Z',
-    });
+    const fresh: Evidence = { rejected: [], oldest: { at: '2025-12-30T00:00:00Z', day: 20_452 } };
+    expect(evidenceAt(fresh, day(0))).toBe(fresh);
   });
 });

@@ -12,7 +12,7 @@ export const stepDays = 30;
 export const leastWeight = 1 / 8;
 
 /** The day of an instant, counted from 1970, UTC. */
-const dayOf = (atMs: number): number => Math.floor(atMs / dayMs);
+export const dayOf = (atMs: number): number => Math.floor(atMs / dayMs);
 
 /** Whole days between a measurement and an instant; 0 where it lies ahead. */
 export const ageInDays = (taken: string, atMs: number): number => (taken === '' ? 0 : Math.max(0, dayOf(atMs) - dayOf(Date.parse(taken))));

@@ -12,7 +12,7 @@ import type {
 } from '@underpass/contracts';
 import { distanceKm, geostationaryFloorMs, lightFloorMs, type Place } from '../link/index.js';
 import { decodersFromAnswers } from '../screens/index.js';
-import { ageInDays, freshDays, weightOf } from './age.js';
+import { dayOf, freshDays, weightOf } from './age.js';
 
 /** A fact with the measurement it comes from. */
 export interface Taken<T> {
@@ -44,15 +44,15 @@ export interface Evidence {
   decoders?: Taken<Decoder[]>;
   scene?: Taken<DrawnScene>;
   browser?: Taken<BrowserFacts>;
-  /** When the oldest fact of the line was measured. */
-  oldestAt?: string;
+  /** When the oldest fact of the line was measured, and on which day since 1970 that was, UTC. */
+  oldest?: { at: string; day: number };
   /** Measurements that cannot count, with the reason. */
   rejected: { measurement: Measurement; because: RejectedBecause }[];
 }
 /** Why a measurement is no evidence for the way from the desk. */
 export type RejectedBecause = 'not taken at the desk' | 'below what light allows';
 /** A fact that measurements settle. */
-export type EvidenceFact = Exclude<keyof Evidence, 'rejected' | 'oldestAt'>;
+export type EvidenceFact = Exclude<keyof Evidence, 'rejected' | 'oldest'>;
 
 /** A verdict from fewer round trips than this is not one; common practice. */
 export const fewestRoundTrips = 20;
@@ -132,10 +132,12 @@ export function chooseEvidence(
   }
   if (evidence.roundTrips && evidence.rejected.length)
     evidence.rejected = evidence.rejected.filter(({ measurement }) => measurement.at > (evidence.roundTrips?.at ?? ''));
+  let oldest: string | undefined;
   for (const fact of lineFacts) {
     const at = evidence[fact]?.at;
-    if (at !== undefined && (evidence.oldestAt === undefined || at < evidence.oldestAt)) evidence.oldestAt = at;
+    if (at !== undefined && (oldest === undefined || at < oldest)) oldest = at;
   }
+  if (oldest !== undefined) evidence.oldest = { at: oldest, day: dayOf(Date.parse(oldest)) };
   return evidence;
 }
 
@@ -143,9 +145,9 @@ const agedOn = new WeakMap<Evidence, { day: number; evidence: Evidence }>();
 
 /** The evidence as it is at an instant: what is old of the line says how much it still weighs, what weighs nothing any more is left out. */
 export function evidenceAt(evidence: Evidence, atMs: number): Evidence {
-  const { oldestAt } = evidence;
-  if (oldestAt === undefined || ageInDays(oldestAt, atMs) < freshDays) return evidence;
-  const day = ageInDays(oldestAt, atMs);
+  const { oldest } = evidence;
+  const day = dayOf(atMs);
+  if (!oldest || day - oldest.day < freshDays) return evidence;
   const known = agedOn.get(evidence);
   if (known?.day === day) return known.evidence;
   const now: Evidence = { ...evidence };

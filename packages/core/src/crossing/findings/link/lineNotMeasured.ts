@@ -27,8 +27,8 @@ export const lineNotMeasured: FindingKind = {
     const decides = missing.filter((fact, i) => ofTheLine.has(fact) && missing.indexOf(fact) === i);
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
-    const { oldestAt } = evidence;
-    const days = oldestAt === undefined ? 0 : ageInDays(oldestAt, atMs);
+    const { oldest } = evidence;
+    const days = oldest ? ageInDays(oldest.at, atMs) : 0;
     return {
       text:
         few && !way.rttKnown
@@ -40,11 +40,11 @@ export const lineNotMeasured: FindingKind = {
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
       evidence: () => [
-        ...(days >= freshDays && oldestAt
+        ...(days >= freshDays && oldest
           ? [
               {
                 source: 'measured' as const,
-                text: `measured on ${oldestAt.slice(0, 10)}, ${days} days ago; half of it is lost in ${halvesInDays} days`,
+                text: `measured on ${oldest.at.slice(0, 10)}, ${days} days ago; half of it is lost in ${halvesInDays} days`,
               },
             ]
           : []),
