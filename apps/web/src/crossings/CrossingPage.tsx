@@ -20,6 +20,7 @@ import { useCrossingKeys } from './useCrossingKeys.js';
 import { useEvaluation } from './useEvaluation.js';
 import { crossingQueries } from './queries.js';
 
+const DayPanel = lazy(async () => ({ default: (await import('./DayPanel.js')).DayPanel }));
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
 
 /** One crossing: the sentence, the drawing, the findings, and a change tried on paper. */
@@ -93,6 +94,9 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         />
         <span aria-hidden className="hidden min-[1000px]:block absolute left-1/2 top-3 bottom-0 border-l border-rule" />
       </div>
+      <Suspense fallback={<Loading what="the day" />}>
+        <DayPanel day={view.day} location={between.location} shared={!between.location.ownLines} />
+      </Suspense>
       <Suspense fallback={<Loading what="the history" />}>
         <HistoryChart id={answer.id} version={answer.version} />
       </Suspense>

@@ -99,6 +99,22 @@ describe('over the hours of a day', () => {
   });
 });
 
+describe('evidence of another hour', () => {
+  test('measured in the morning, and the evening decides: a field check of the evening is asked for', () => {
+    const ship = of({
+      location: { lineKind: 'leo-satellite', delayMs: undefined, worksFrom: '06:00', worksTo: '22:00' },
+      measured: { ...reached, roundTrips: trips(55), downMbps: 60, addedDownMs: 0, addedUpMs: 0 },
+    });
+    expect(ship.figures).toMatchObject({ verdict: 'unknown', way: { rttHour: 19 } });
+    // 20 ms more in the evening, half of it at nine; up to half as much again
+    expect(ship.figures.way.rtt).toMatchObject({ value: 65, low: 55, high: 70 });
+    expect(ship.findings[0]?.text).toMatch(
+      /^Measured at 09:00, which says less of 19:00, when more people share the way from Hall: round trips may/,
+    );
+    expect(ship.findings[0]?.remedies[0]?.text).toBe('Send a field check to E1, to be made about 19:00');
+  });
+});
+
 describe('evidence that is old', () => {
   const at = (days: number, more: Otherwise = {}) =>
     of({ ...more, measuredAt: new Date(Date.parse('2026-11-25T09:00:00Z') - days * 86_400_000).toISOString() });

@@ -5,7 +5,7 @@ import { aged, type Taken } from '../evidence/index.js';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { DemandOnLine } from './demandOf.js';
-import type { CrossingFacts, OtherDemand } from './facts.js';
+import type { CrossingFacts } from './facts.js';
 import { busiestHours, othersIn, type HourClass } from './hour.js';
 import { lossOf } from './loss.js';
 import { lineRate, othersP95, shareOf, usableMbps, wifiShare, type Share } from './rate.js';
@@ -19,6 +19,8 @@ export type RateBound = 'line' | 'loss' | 'session cap' | 'Wi-Fi';
 export interface Way {
   /** The local hour it is told for, 0 to 23. */
   hour: number;
+  /** The local hour that the round trip is told for: the one in which those it shares a cell, beam or street with are busiest. */
+  rttHour: number;
   rtt: Estimate;
   /** False where nothing but the kind of line is known. */
   rttKnown: boolean;
@@ -116,6 +118,7 @@ function timeoutOf(rttMs: number, variationMs: number): Estimate {
 /** What all crossings from one desk to one gateway have in common. */
 interface Common {
   hour: number;
+  rttHour: number;
   rtt: Estimate;
   known: boolean;
   localMs: Estimate;
@@ -195,8 +198,10 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
     return rate && { hour, rate, share: shareOf(rate, line.lineKind, active, active.upMeanMbps, othersP95(active, capMbps).up) };
   });
   // the last of them is the one in which the neighbourhood is busiest
-  const { rtt, known } = roundTripOf(facts, (hours.at(-1) as HourClass).hour);
+  const { hour: rttHour } = hours.at(-1) as HourClass;
+  const { rtt, known } = roundTripOf(facts, rttHour);
   const common: Common = {
+    rttHour,
     rtt,
     known,
     localMs,
@@ -219,7 +224,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
 export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, demand: DemandOnLine): Way {
   const { line } = facts;
   const cap = s['transport.capMbps'];
-  const { hour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
+  const { hour, rttHour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
   const { transport, mayBeTcp } = session;
   let available: Estimate | null = null;
   let bound: RateBound = 'line';
@@ -236,6 +241,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, 
   if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, line.lineKind));
   return {
     hour,
+    rttHour,
     rtt,
     rttKnown: known,
     localMs,

@@ -6,10 +6,14 @@ const dayMs = 86_400_000;
  * How much a measurement still says of a line: all of it for three months, half of it each half year that follows, and nothing where
  * less than an eighth is left. It falls in steps of 30 days, at midnight UTC. Our rule; common practice, no source.
  */
+/** For so many days it says all. */
 export const freshDays = 90;
+/** Then half of it is lost in so many days. */
 export const halvesInDays = 180;
-export const stepDays = 30;
-export const leastWeight = 1 / 8;
+/** It falls in steps of so many days. */
+const stepDays = 30;
+/** Where less than this is left it says nothing any more. */
+const leastWeight = 1 / 8;
 
 /** The day of an instant, counted from 1970, UTC. */
 export const dayOf = (atMs: number): number => Math.floor(atMs / dayMs);

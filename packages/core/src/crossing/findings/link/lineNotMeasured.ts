@@ -1,11 +1,20 @@
+import type { LineKind, Location } from '@underpass/contracts';
 import { noChange } from '../../../change/index.js';
 import type { Missing } from '../../figures.js';
-import { ageInDays, freshDays, halvesInDays } from '../../../evidence/index.js';
+import { clock, rateShareAt } from '../../../day/index.js';
+import { ageInDays, freshDays, halvesInDays, type Taken } from '../../../evidence/index.js';
+import { localHour } from '../../hour.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** @example loss, line rate and round trips */
 const listed = (facts: readonly string[]): string =>
   facts.length < 2 ? facts.join('') : `${facts.slice(0, -1).join(', ')} and ${facts.at(-1)}`;
+
+/** The hour in which it was measured, where the line gives something else then than in the hour that counts. */
+function otherHour(taken: Taken<unknown>, { timeZone }: Location, kind: LineKind, hour: number): number | null {
+  const then = localHour(taken, timeZone);
+  return rateShareAt(kind, then) === rateShareAt(kind, hour) ? null : then;
+}
 
 /** Facts that a measurement at the desk makes known. */
 const ofTheLine: ReadonlySet<Missing> = new Set<Missing>([
@@ -23,10 +32,11 @@ export const lineNotMeasured: FindingKind = {
   kind: 'the line is not known',
   bay: 'Link',
   weight: 'unknown',
-  detect: ({ endpoint, evidence, location, atMs }, { way, missing }) => {
+  detect: ({ endpoint, evidence, location, line, atMs }, { way, missing }) => {
     const decides = missing.filter((fact, i) => ofTheLine.has(fact) && missing.indexOf(fact) === i);
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
+    const other = few && few.at !== '' ? otherHour(few, location, line.lineKind, way.rttHour) : null;
     const { oldest } = evidence;
     const days = oldest ? ageInDays(oldest.at, atMs) : 0;
     return {
@@ -35,7 +45,9 @@ export const lineNotMeasured: FindingKind = {
           ? `Only ${few.samples} round trips were measured, 20 are needed to go by`
           : days >= freshDays
             ? `Measured ${days} days ago, which weighs less: ${listed(decides)} of the way from ${location.name} may be otherwise by now, and it decides`
-            : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
+            : other !== null
+              ? `Measured at ${clock(other)}, which says less of ${clock(way.rttHour)}, when more people share the way from ${location.name}: ${listed(decides)} may be otherwise then, and it decides`
+              : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
       sure: 'rests on an assumption',
@@ -75,7 +87,7 @@ export const lineNotMeasured: FindingKind = {
       ],
       remedies: () => [
         {
-          text: `Send a field check to ${endpoint.name}`,
+          text: `Send a field check to ${endpoint.name}${other === null ? '' : `, to be made about ${clock(way.rttHour)}`}`,
           change: noChange,
           ask: `makes known: ${decides.join(', ')}; 40 seconds of the person’s time`,
         },
