@@ -1,5 +1,5 @@
 import type { Bay } from '@underpass/contracts';
-import type { Board } from '@underpass/core';
+import { clock, type Board } from '@underpass/core';
 import { Link } from 'react-router';
 import { query } from '../api/client.js';
 import { CountRow, PeopleBar, type Counts } from '../ui/PeopleBar.js';
@@ -137,10 +137,11 @@ function Cell({
   );
 }
 
-/** What is beneath the name of a row: its line, or how many places it stands for. */
-function noteOf({ place, locations }: Board['rows'][number]): string {
-  if (locations.length > 1) return `${locations.length} places`;
-  if (!place) return '';
-  if (place.ownLines) return 'own lines';
-  return place.downMbps ? `one line, ${place.downMbps} Mbit/s` : 'line rate not known';
+/** What is beneath the name of a row: its line or how many places it stands for, and the hour in which most are at their worst. */
+function noteOf({ place, locations, worstHour }: Board['rows'][number]): string {
+  const worst = worstHour && `worst ${clock(worstHour.hour)}`;
+  const line = place?.downMbps ? `${place.downMbps} Mbit/s` : 'line rate not known';
+  const where =
+    locations.length > 1 ? `${locations.length} places` : !place ? null : place.ownLines ? 'own lines' : worst ? line : `one line, ${line}`;
+  return [where, worst].filter(Boolean).join(', ');
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
-import type { Settling } from '@underpass/core';
+import { clock, type Settling } from '@underpass/core';
 import { Link, useSearchParams } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
@@ -81,6 +81,12 @@ export function BoardPage() {
           </span>
         </div>
         {board.settling && <SettlingLine settling={board.settling} />}
+        {board.worstHour && (
+          <p className="-mt-1 mb-2 text-ink-2">
+            Worst hour {clock(board.worstHour.hour)} to {clock(board.worstHour.hour + 1)}, local time: {board.worstHour.crossings}{' '}
+            {board.worstHour.crossings === 1 ? 'crossing is at its' : 'crossings are at their'} worst then.
+          </p>
+        )}
         <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />
         {(area ?? bay ?? verdict) && (
           <p className="mt-2 text-ink-2">

@@ -1,11 +1,10 @@
 import type { Weekday } from '@underpass/contracts';
-import type { Day } from '@underpass/core';
+import { clock, type Day } from '@underpass/core';
 import { Link } from 'react-router';
 import { TideStrip } from '../drawing/TideStrip.js';
 import { stretches } from '../drawing/tideGeometry.js';
 import { Verdict, verdictWords } from '../ui/Verdict.js';
 
-const clock = (hour: number) => `${String(hour % 24).padStart(2, '0')}:00`;
 const dayWords: Record<Weekday, string> = {
   mon: 'Monday',
   tue: 'Tuesday',
@@ -72,7 +71,7 @@ export function DayPanel({ day, location, shared }: { day: Day; location: { id: 
             ? 'No hour makes a difference here.'
             : 'Nobody shares this line, so no hour makes a difference.'
           : `The verdict is told for ${clock(worst)} to ${clock(worst + 1)}, when the line gives least.`}{' '}
-        {measured !== null && `Measured at ${clock(Math.floor(measured))}.`}
+        {measured !== null && `Measured at ${clock(measured)}.`}
       </p>
       {!sameAllDay && (
         <>

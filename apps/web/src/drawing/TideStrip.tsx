@@ -1,4 +1,4 @@
-import type { Day } from '@underpass/core';
+import { clock, type Day } from '@underpass/core';
 import { SourcePath } from '../ui/SourceMark.js';
 import { VerdictPath } from '../ui/Verdict.js';
 import { steps, stretches, topOf } from './tideGeometry.js';
@@ -8,7 +8,6 @@ const left = 84;
 const top = 22;
 const ground = 112;
 const height = 166;
-const clock = (hour: number) => `${String(hour % 24).padStart(2, '0')}:00`;
 
 /**
  * A line over a day: what it carries as a step, the others' demand as earth from below, one's own on top of it, the verdict of each hour
@@ -23,6 +22,9 @@ export function TideStrip({ day }: { day: Day }) {
   const y = (rate: number) => ground - (Math.min(rate, mbps) / mbps) * (ground - top);
   const others = hours.map(({ othersMbps }) => othersMbps);
   const lines = hours.map(({ lineMbps }) => lineMbps ?? 0);
+  const widest = Math.max(...lines);
+  // far above what is asked: only by how much it changes
+  const above = (rate: number) => top - 4 + (1 - rate / widest) * 36;
   const known = hours.every(({ lineMbps }) => lineMbps !== null);
   return (
     <div ref={frame} className="overflow-x-auto">
@@ -48,14 +50,14 @@ export function TideStrip({ day }: { day: Day }) {
         />
         <path d={steps(others, x, y, ground)} fill="var(--paper)" />
         <path d={steps(others, x, y, ground)} fill="url(#hatch-others)" stroke="var(--ink-3)" strokeWidth="1" />
-        {known && <path d={steps(lines, x, broken ? () => top - 2 : y)} fill="none" stroke="var(--ink)" strokeWidth="2.4" />}
+        {known && <path d={steps(lines, x, broken ? above : y)} fill="none" stroke="var(--ink)" strokeWidth="2.4" />}
         {known && broken && <path d={`M${left - 6} ${top + 12}l5 -4l-5 -4l5 -4`} fill="none" stroke="var(--ink-2)" strokeWidth="1.1" />}
         <path d={`M${left} ${ground}H${x(24)}`} stroke="var(--ink)" strokeWidth="1.2" />
         <text x="0" y={top + 6} fill="var(--ink-2)">
-          {known ? `line ${rate(lines[worst] ?? 0)}` : 'line not known'}
+          {known ? `${rate(lines[worst] ?? 0)} Mbit/s` : 'not known'}
         </text>
-        <text x="0" y={ground - 2} fill="var(--ink-2)">
-          Mbit/s
+        <text x={left - 8} y={ground} textAnchor="end" fill="var(--ink-3)">
+          0
         </text>
         {[0, 3, 6, 9, 12, 15, 18, 21, 24].map((hour) => (
           <g key={hour}>

@@ -3,6 +3,10 @@ import { Change } from '../estate/change.js';
 import { Bay, Verdict, Weekday } from '../estate/words.js';
 import { CrossingBetween } from './answers.js';
 
+const WorstHour = z
+  .object({ hour: z.number().describe('Local time of each place, 0 to 23'), crossings: z.number() })
+  .nullable()
+  .describe('The hour in which most of what is not Clear is at its worst');
 const Counts = z.record(Verdict, z.number()).describe('People by verdict, each at their worst');
 
 /** Where it hurts: places × resources, and what leads. */
@@ -25,6 +29,7 @@ export const BoardAnswer = z
         })
         .nullable()
         .describe('What would tell most of what is not known, for the least effort'),
+      worstHour: WorstHour,
       others: z.number().describe('Resources that are counted together'),
       rows: z.array(
         z.object({
@@ -34,6 +39,7 @@ export const BoardAnswer = z
           cells: z.record(z.string(), Counts),
           rest: Counts.nullable(),
           locations: z.array(z.string()),
+          worstHour: WorstHour,
         }),
       ),
     }),

@@ -76,16 +76,28 @@ describe('over the hours of a day', () => {
     expect(dayOf(small({ location: { timeZone: 'Asia/Tokyo' }, measured })).measured).toBe(18);
   });
 
-  test('everybody signs on in the first hour: it takes longer until it is usable then', () => {
-    const facts = small({
-      location: { sharedBy: 200, activeShare: 0.5 },
-      measured: { ...reached, downMbps: 100 },
-      endpoint: { alwaysOn: true },
-    });
-    const { hours, worst } = dayOf(facts);
-    expect(hours[8]!.usableS).toBeGreaterThan(hours[9]!.usableS + 0.05);
-    expect(computeFigures(facts).timeline.totalS).toBeGreaterThanOrEqual(hours[8]!.usableS);
+  test('everybody signs on in the first hour: on a narrow line that takes longer then, and the crossing is judged by it', () => {
+    const at = (downMbps: number) =>
+      small({
+        location: { sharedBy: 101, activeShare: 0.5 },
+        measured: { ...reached, downMbps },
+        resource: { content: { still: 1 } },
+        endpoint: { alwaysOn: true },
+      });
+    const { hours, worst } = dayOf(at(1));
+    // 51 people within 900 s, a first picture each: alone ÷ (1 − load)
+    const { firstFrameBytes } = computeFigures(at(1)).demand;
+    const aloneS = (firstFrameBytes * 8) / 1e6;
+    const picture = (facts: ReturnType<typeof small>) =>
+      computeFigures(facts).timeline.steps.find(({ name }) => name === 'first useful picture')!;
+    expect(picture({ ...at(1), hour: 8 }).seconds).toBeCloseTo(
+      Math.max(aloneS / (1 - (51 * aloneS) / 900), aloneS / hours[8]!.shareMbps!) + 0.02,
+      3,
+    );
+    expect(picture(at(1)).seconds + picture(at(1)).moreS!).toBeGreaterThanOrEqual(picture({ ...at(1), hour: 8 }).seconds);
     expect(worst).toBe(9);
+    // on a wide one nobody notices
+    expect(picture({ ...at(900), hour: 8 }).seconds).toBeLessThan(0.1);
   });
 
   test('measured at night it says less of the evening than measured in the evening', () => {

@@ -1,5 +1,6 @@
 import type { Bay, Change } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
+import { evenings } from '../day/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
@@ -155,6 +156,12 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
   return { figures, findings: found.map(({ finding }) => finding).filter(({ kind }) => !told.has(kind)) };
 }
 
+/** What does not open does not at any hour; nor is anything else on a line of one's own that is no part of a neighbourhood. */
+function worstHourOf({ others, line }: CrossingFacts, { verdict, way }: CrossingFigures): number | null {
+  if (verdict === 'clear' || verdict === 'blocked' || (others.count === 0 && !evenings[line.lineKind])) return null;
+  return others.count === 0 || !way.down ? way.rttHour : way.hour;
+}
+
 /** Verdict and the kinds found, without remedies: what a whole estate needs for each crossing. */
 export interface Summary {
   verdict: CrossingFigures['verdict'];
@@ -170,6 +177,8 @@ export interface Summary {
   mos: number | null;
   /** Where it is not known: the fact that is missing first. */
   settles: Missing | null;
+  /** The local hour in which it is at its worst, 0 to 23; null where it is Clear, or no hour makes a difference. */
+  worstHour: number | null;
   /** How far it is from what is wanted; see `burden`. */
   burden: number;
 }
@@ -198,6 +207,7 @@ export function summariseCrossing(facts: CrossingFacts, settings?: SettingValues
     timeToUsableS: f.timeline.totalS,
     mos: f.voice.heard?.mos ?? null,
     settles: f.verdict === 'unknown' ? (f.missing[0] ?? null) : null,
+    worstHour: worstHourOf(facts, f),
     burden: burden(f),
   };
 }

@@ -4,6 +4,7 @@ import { workingDay } from '../day/index.js';
 import type { SignonFacts, Storm } from '../signon/index.js';
 import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
+import { usableMbps } from './rate.js';
 import type { Way } from './way.js';
 
 /** A profile of unknown size may be as large as this, MB; common practice, no source. */
@@ -39,13 +40,14 @@ export const signonFactsOf = (
   firstFrameBytes: demand.firstFrameBytes,
   availableMbps: way.available?.value ?? assumedMbps,
   rateKnown: way.available !== null,
-  storm: stormOf(facts),
+  storm: stormOf(facts, way),
   measured: facts.timed?.value,
 });
 
 /** Those who sign on with this one at the beginning of the day; nobody where the line is nobody else's, or another hour is asked for. */
-function stormOf({ others, location, hour }: CrossingFacts): Storm | undefined {
+function stormOf({ others, location, line, hour }: CrossingFacts, { down }: Way): Storm | undefined {
   const { count, activeShare, activeLow, activeHigh } = others;
-  if (count === 0 || (hour !== undefined && hour !== workingDay(location).hours[0])) return undefined;
-  return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh };
+  if (count === 0 || !down || (hour !== undefined && hour !== workingDay(location).hours[0])) return undefined;
+  const lineMbps = usableMbps(down, line.lineKind);
+  return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh, lineMbps };
 }

@@ -100,5 +100,8 @@ export function delayAt(delay: Estimate, kind: LineKind, hour: number, taken: nu
   return later;
 }
 
-/** A full hour as it is told. @example 8 is "08:00" */
-export const clock = (hour: number): string => `${String(Math.floor(hour) % 24).padStart(2, '0')}:00`;
+/** A time of day as it is told. @param hour 0 up to 24, with its fraction @example 8 is "08:00", 9.7 "09:42" */
+export const clock = (hour: number): string => {
+  const minutes = Math.round(hour * 60) % 1440;
+  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+};

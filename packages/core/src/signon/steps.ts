@@ -119,16 +119,19 @@ export function signonTimeline(f: SignonFacts): Timeline {
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
   add('shell', 'Workspace', f.publishedApp ? 2 : 5);
   const aloneS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
-  const picture = f.storm ? inStorm(aloneS, f.storm) : { seconds: aloneS, low: aloneS, high: aloneS };
+  // whoever signs on later shares the line with those who work; whoever does at the beginning, with those who sign on
+  const storm = f.storm ? inStorm(f.firstFrameBytes, f.storm) : null;
+  const pictureS = Math.max(aloneS, storm?.seconds ?? 0);
+  const mostS = Math.max(pictureS, storm?.high ?? 0);
   add(
     'first useful picture',
     'Link',
-    rttS + picture.seconds,
+    rttS + pictureS,
     1,
     false,
     f.rateKnown === false ? 'assumed' : 'computed',
-    Math.max(picture.high - picture.seconds, f.rateKnown === false ? 4 * aloneS : 0),
-    picture.seconds - picture.low,
+    Math.max(mostS - pictureS, f.rateKnown === false ? 4 * aloneS : 0),
+    pictureS - Math.max(aloneS, storm?.low ?? 0),
   );
   return criticalPath(steps);
 }

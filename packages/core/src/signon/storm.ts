@@ -16,15 +16,20 @@ export function whileOthersDo(aloneS: number, people: number, windowS: number): 
   return load >= 1 ? together : Math.min(together, aloneS / (1 - load));
 }
 
-/** People who sign on at the beginning of the day on the same line, and the interval of their number. */
+/** Who signs on at the beginning of the day on the same line: their number with its interval, and what the line carries for all of them. */
 export interface Storm {
   value: number;
   low: number;
   high: number;
+  lineMbps: number;
 }
 
-/** The same with its interval: between few over a long while and many in a short one. */
-export function inStorm(aloneS: number, { value, low, high }: Storm): { seconds: number; low: number; high: number } {
+/**
+ * How long one transfer of so many bytes takes then, s, with its interval: between few over a long while and many in a short one. It has
+ * the line to itself with those who sign on: they do not work yet.
+ */
+export function inStorm(bytes: number, { value, low, high, lineMbps }: Storm): { seconds: number; low: number; high: number } {
+  const aloneS = (bytes * 8) / 1e6 / Math.max(0.01, lineMbps);
   return {
     seconds: whileOthersDo(aloneS, value, stormMinutes.value * 60),
     low: whileOthersDo(aloneS, low, stormMinutes.long * 60),

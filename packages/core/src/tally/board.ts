@@ -2,6 +2,7 @@ import type { Bay, Verdict } from '@underpass/contracts';
 import { noCounts, type Counts, type Summary } from '../crossing/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { SettlingTally, type Settling } from './settle.js';
+import { HourTally, type WorstHour } from './worstHour.js';
 
 /** A row of the Board: an area and how its people stand by resource. */
 export interface BoardRow {
@@ -14,6 +15,7 @@ export interface BoardRow {
   /** People by their worst crossing to any of the other resources. */
   rest: Counts | null;
   locations: string[];
+  worstHour: WorstHour | null;
 }
 /** The whole estate at a glance. */
 export interface Board {
@@ -25,6 +27,7 @@ export interface Board {
   rows: BoardRow[];
   /** What would tell most of what is not known. */
   settling: Settling | null;
+  worstHour: WorstHour | null;
 }
 
 const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
@@ -72,6 +75,7 @@ interface Row {
   locations: Map<string, number>;
   /** The other resources counted together, while neither the row nor the columns are others. */
   rest: { columns: string; counts: Counts | null } | null;
+  hours: HourTally;
 }
 interface Kept {
   ref: CrossingRef;
@@ -79,6 +83,7 @@ interface Kept {
   verdict: Verdict;
   bay: Bay | null;
   settles: Summary['settles'];
+  worstHour: number | null;
 }
 
 /** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
@@ -89,19 +94,21 @@ export class BoardTally {
   private readonly rows = new Map<string, Row>();
   private readonly used = new Map<string, { clear: number; other: number }>();
   private readonly settling = new SettlingTally();
+  private readonly hours = new HourTally();
 
   /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
     const before = this.kept.get(ref.id);
     if (before) this.count(before, -1);
     if (summary) {
-      const after = { ref, area, verdict: summary.verdict, bay: summary.bay, settles: summary.settles };
+      const { verdict, bay, settles, worstHour } = summary;
+      const after = { ref, area, verdict, bay, settles, worstHour };
       this.kept.set(ref.id, after);
       this.count(after, 1);
     } else this.kept.delete(ref.id);
   }
 
-  private count({ ref, area, verdict, bay, settles }: Kept, times: 1 | -1): void {
+  private count({ ref, area, verdict, bay, settles, worstHour }: Kept, times: 1 | -1): void {
     const { person, location, resource } = ref;
     if (settles) this.settling.add(ref, settles, times);
     const of = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
@@ -114,7 +121,14 @@ export class BoardTally {
     const used = of(this.used, resource, () => ({ clear: 0, other: 0 }));
     used[verdict === 'clear' ? 'clear' : 'other'] += times;
     if (used.clear + used.other === 0) this.used.delete(resource);
-    const row = of(this.rows, area, (): Row => ({ people: new WorstOf(), cells: new Map(), locations: new Map(), rest: null }));
+    const row = of(this.rows, area, (): Row => ({
+      people: new WorstOf(),
+      cells: new Map(),
+      locations: new Map(),
+      rest: null,
+      hours: new HourTally(),
+    }));
+    if (worstHour !== null) for (const hours of [this.hours, row.hours]) hours.add(worstHour, times);
     row.rest = null;
     row.people.add(person, verdict, times);
     const cell = of(row.cells, resource, () => new WorstOf());
@@ -134,6 +148,7 @@ export class BoardTally {
     const key = own.join('\n');
     return {
       settling: this.settling.best(model),
+      worstHour: this.hours.worst(),
       people: { ...this.people.counts },
       bays: Object.fromEntries(bayNames.map((bay) => [bay, { ...(this.bays.get(bay)?.counts ?? noCounts()) }])) as Record<Bay, Counts>,
       resources: own.map((id) => ({ id, name: model.resources.get(id)?.name ?? id })),
@@ -148,6 +163,7 @@ export class BoardTally {
             cells: Object.fromEntries(own.flatMap((id) => (row.cells.has(id) ? [[id, { ...(row.cells.get(id) as WorstOf).counts }]] : []))),
             rest: restOf(row, new Set(own), key),
             locations,
+            worstHour: row.hours.worst(),
           };
         })
         .sort(
