@@ -1,18 +1,20 @@
 // The layers of docs/architecture.md as a check: who may import whom.
-const subjects = ['units', 'indexes', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
+const subjects = ['units', 'indexes', 'assumed', 'day', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
 const mayUse = {
   units: [],
+  assumed: [],
+  day: ['assumed', 'units'],
   link: ['units'],
   voice: [],
   screens: [],
   picture: ['link'],
   settings: [],
-  signon: [],
+  signon: ['assumed'],
   hosts: [],
-  evidence: ['link', 'screens'],
+  evidence: ['assumed', 'link', 'screens', 'units'],
   indexes: [],
   access: ['settings', 'indexes'],
-  estate: ['settings', 'access', 'indexes'],
+  estate: ['assumed', 'settings', 'access', 'indexes'],
 };
 /** The server's modules: which of its subjects and rooms one may import. What is in no row is free to all, and so is the guard, whose marks every route carries. */
 const serverModules = {

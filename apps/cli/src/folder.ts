@@ -2,7 +2,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { faultsOfKinds, folderFiles, readFolder, type Estate, type Measurement } from '@underpass/contracts';
 import { withShippedSets } from '@underpass/contracts/shipped';
-import { faultOfSetting, faultsOfEstate } from '@underpass/core';
+import { faultOfObject, faultsOfEstate } from '@underpass/core';
 import { CommandError } from './commandError.js';
 
 /** Reads an estate folder from disk; every fault is told with its file and line. */
@@ -19,7 +19,7 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
     names.filter((name) => /\.(csv|ya?ml)$/.test(name)).map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
   );
   if (files.size === 0) throw new CommandError(`${folder}: holds no CSV or YAML file`);
-  const { estate, measurements, problems, lines } = readFolder(files, {}, undefined, faultOfSetting);
+  const { estate, measurements, problems, lines } = readFolder(files, {}, undefined, faultOfObject);
   if (problems.length === 0)
     for (const { kind, id, ...fault } of [...faultsOfKinds(estate), ...faultsOfEstate(estate)])
       problems.push({ file: folderFiles[kind], line: lines[kind]?.get(id) ?? 1, ...fault });

@@ -23,7 +23,6 @@ export {
   Screen,
   Decoder,
   Graphics,
-  isTimeZone,
 } from './estate/objects.js';
 export { measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
 export { referencesOf } from './estate/references.js';

@@ -2,6 +2,7 @@ export * from './units/index.js';
 export * from './link/index.js';
 export * from './voice/index.js';
 export * from './day/index.js';
+export * from './assumed/index.js';
 export * from './screens/index.js';
 export * from './picture/index.js';
 export * from './settings/index.js';

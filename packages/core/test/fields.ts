@@ -43,6 +43,8 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
     'endpoint.decodersAt': ['2026-11-24T08:00:00Z'],
     'endpoint.reportedAt': ['2026-11-24T08:00:00Z'],
     'organisation.thresholds': [{ office: { keyToPixelMs: 40, framesAtLeast: 50, usableWithinS: 5 } }],
+    'organisation.worksFrom': ['00:30', '17:00'],
+    'organisation.worksTo': ['21:15', '08:00'],
     'organisation.signonRules': [[{ step: 'password', host: 'a.example' }]],
     'person.guest.country': ['NO'],
     'location.addressRange': ['192.0.2.0/24'],

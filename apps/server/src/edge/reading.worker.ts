@@ -9,7 +9,7 @@ import {
 } from '@underpass/contracts';
 import type { FileProblem, FolderContent, ObjectKind } from '@underpass/contracts';
 import { faultOfTexts } from '@underpass/contracts';
-import { faultOfSetting, faultsOfEstate, readMeasurementFile } from '@underpass/core';
+import { faultOfObject, faultsOfEstate, readMeasurementFile } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
 import pg from 'pg';
@@ -63,7 +63,7 @@ export const readImport = ({
   refusing(() => {
     const { files } = requestOf(bytes, ImportRequest);
     const ids = Object.fromEntries(Object.entries(known).map(([kind, list]) => [kind, new Set(list)]));
-    return readFolder(new Map(Object.entries(files)), ids, (file, done, total) => port.postMessage({ file, done, total }), faultOfSetting);
+    return readFolder(new Map(Object.entries(files)), ids, (file, done, total) => port.postMessage({ file, done, total }), faultOfObject);
   });
 
 /** Requirement sets of a text, and what is wrong with it. */

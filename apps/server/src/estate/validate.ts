@@ -8,7 +8,7 @@ import {
   type Estate,
   type ObjectKind,
 } from '@underpass/contracts';
-import { faultOfSetting, type EstateFault, type ObjectChange } from '@underpass/core';
+import { faultOfObject, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 import { faultsOfWhole, judgedTogether } from './whole.js';
 
@@ -51,7 +51,7 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
   };
   for (const { kind, id, after } of changes) {
     if (after) {
-      const faults = faultsOfObject(kind, after, exists, faultOfSetting);
+      const faults = faultsOfObject(kind, after, exists, faultOfObject);
       if (faults.length)
         throw new ProblemError(
           422,

@@ -48,7 +48,7 @@ const Latitude = z.number().min(-90).max(90);
 const Longitude = z.number().min(-180).max(180);
 const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
 /** A time of day, 24 hours. */
-const Clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day from 00:00 to 23:59, such as 08:30');
+export const Clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day from 00:00 to 23:59, such as 08:30');
 
 const zones = new Map<string, boolean>();
 /** Whether the machine's table of time zones has a name [IANA time zone database]. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { Key } from './objects.js';
-import { SignonStep, WorkKind } from './words.js';
+import { AssumedValues } from './assumed.js';
+import { Clock, Key } from './objects.js';
+import { SignonStep, Weekday, WorkKind } from './words.js';
 
 export const Thresholds = z.strictObject({
   keyToPixelMs: z.number().positive(),
@@ -31,6 +32,10 @@ export const Organisation = z
     name: z.string().min(1).max(120),
     helpDesk: z.string().max(120).optional().describe('Who receives field checks'),
     thresholds: z.partialRecord(WorkKind, Thresholds).default({}).describe('Replaces the shipped thresholds for a kind of work'),
+    assumed: AssumedValues.optional().describe('Figures that are assumed otherwise than is shipped'),
+    worksFrom: Clock.optional().describe('When the working day begins where a location does not say, local time'),
+    worksTo: Clock.optional().describe('When it ends'),
+    worksOn: z.array(Weekday).max(7).optional().describe('Days on which it begins'),
     signonRules: z.array(SignonRule).max(100).optional().describe('Replaces the shipped rules that read a recorded sign-in'),
     checkRegion: Key.optional().describe('Region where Underpass stands: what field checks measure to'),
     signInsPerDay: z.number().positive().max(50).optional().describe('Sign-ins of a person on a working day'),

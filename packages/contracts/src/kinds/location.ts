@@ -1,10 +1,12 @@
 import { Location } from '../estate/objects.js';
 import type { z } from 'zod';
-import { defineKind, type KindDefinition } from './defineKind.js';
+import { defineKind, type KindFault } from './defineKind.js';
 
 /** A working day has a beginning and an end, or neither. */
-const halfAWorkingDay: KindDefinition['faults'] = ({ location: locations = [] }) =>
-  (locations as readonly z.infer<typeof Location>[])
+export const halfAWorkingDay = (
+  all: readonly { id: string; worksFrom?: string | undefined; worksTo?: string | undefined }[],
+): KindFault[] =>
+  all
     .filter(({ worksFrom, worksTo }) => (worksFrom === undefined) !== (worksTo === undefined))
     .map(({ id, worksFrom }) => ({
       id,
@@ -27,5 +29,5 @@ export const location = defineKind({
   look: 1,
   touches: [{ field: 'id', as: 'location' }],
   silent: ['name', 'area', 'addressRange', 'worksOn', 'kind'],
-  faults: halfAWorkingDay,
+  faults: ({ location = [] }) => halfAWorkingDay(location as readonly z.infer<typeof Location>[]),
 });

@@ -1,5 +1,7 @@
 import { Organisation } from '../estate/organisation.js';
+import type { z } from 'zod';
 import { defineKind } from './defineKind.js';
+import { halfAWorkingDay } from './location.js';
 
 export const organisation = defineKind({
   schema: Organisation,
@@ -9,6 +11,7 @@ export const organisation = defineKind({
   list: [['helpDesk', 'Help desk']],
   look: 15,
   touches: 'everything',
-  silent: ['name', 'helpDesk', 'checkRegion', 'signonRules', 'signInsPerDay', 'workingDays'],
+  silent: ['name', 'helpDesk', 'checkRegion', 'signonRules', 'signInsPerDay', 'workingDays', 'worksOn'],
+  faults: ({ organisation = [] }) => halfAWorkingDay(organisation as readonly z.infer<typeof Organisation>[]),
   undemanding: true,
 });

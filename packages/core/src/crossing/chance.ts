@@ -1,5 +1,5 @@
 import type { Aspect, CrossingFigures, Missing } from './figures.js';
-import { lossAtMost, worstDelayFactor } from './thresholds.js';
+import { lossAtMost } from './thresholds.js';
 
 /** How likely a crossing is Clear, and what would tell most. */
 export interface Chance {
@@ -55,7 +55,7 @@ export function chanceOf(f: CrossingFigures): Chance {
   const { heard } = voice;
   const of: Record<Aspect, () => number> = {
     delay: () => chanceAtMost(delay, wanted.keyToPixelMs),
-    sticking: () => chanceAtMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor),
+    sticking: () => chanceAtMost(delay.worst, wanted.keyToPixelMs * f.assumed.finding.worstDelayFactor),
     frames: () => chanceAtLeast(frames, Math.min(wanted.framesAtLeast, frames.cap)),
     loss: () => chanceAtMost(way.loss, lossAtMost(wanted)),
     voice: () =>

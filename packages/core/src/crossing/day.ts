@@ -1,8 +1,8 @@
 import type { Verdict, Weekday } from '@underpass/contracts';
-import { activityAt, rateShareAt, workingDay } from '../day/index.js';
+import { rateShareAt, workingDay } from '../day/index.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures } from './figures.js';
-import { localHour, othersIn } from './hour.js';
+import { activityHere, localHour, othersIn } from './hour.js';
 import { othersP95, usableMbps } from './rate.js';
 import type { Way } from './way.js';
 
@@ -41,15 +41,17 @@ export interface Day {
 
 /** Each hour of a day on which the place works, by the same model as the verdict. Hours in which nothing differs are worked out once. */
 export function dayOf(facts: CrossingFacts): Day {
-  const { location, line, others, evidence } = facts;
-  const day = workingDay(location);
+  const { location, line, others, evidence, estate } = facts;
+  const { assumed } = estate;
+  const { evening, framingShare } = assumed.lines[line.lineKind];
+  const day = workingDay(location, assumed.day);
   const now = computeFigures(facts);
   const alike = new Map<string, DayHour>();
   const hours: DayHour[] = [];
   for (let hour = 0; hour < 24; hour++) {
     const works = day.hours.includes(hour);
-    const activity = location.ownLines ? 1 : activityAt(day, hour);
-    const key = `${activity}|${rateShareAt(line.lineKind, hour)}|${hour === day.hours[0]}`;
+    const activity = activityHere(location, hour, assumed);
+    const key = `${activity}|${rateShareAt(evening, hour)}|${hour === day.hours[0]}`;
     let known = alike.get(key);
     if (!known) {
       const f = computeFigures({ ...facts, hour });
@@ -60,7 +62,7 @@ export function dayOf(facts: CrossingFacts): Day {
         delayMs: f.delay.value,
         frames: f.frames.value,
         usableS: f.timeline.totalS,
-        ...ofLine(f.way, line.lineKind),
+        ...ofLine(f.way, framingShare),
         othersMbps: othersP95(othersIn(others, activity), f.settings['transport.capMbps']).down.value,
       };
       alike.set(key, known);
@@ -80,7 +82,7 @@ export function dayOf(facts: CrossingFacts): Day {
   };
 }
 
-const ofLine = ({ down, available }: Way, kind: CrossingFacts['line']['lineKind']) => ({
-  lineMbps: down && usableMbps(down, kind),
+const ofLine = ({ down, available }: Way, framingShare: number) => ({
+  lineMbps: down && usableMbps(down, framingShare),
   shareMbps: available?.value ?? null,
 });

@@ -4,7 +4,8 @@ import type { Demand } from '../picture/index.js';
 import type { Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
-import { assumedDrawMs, cardMs, processorMs, type Frames } from './frames.js';
+import { shippedAssumed } from '../assumed/index.js';
+import type { Frames } from './frames.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
 
@@ -137,17 +138,19 @@ const jitterBufferMs = (jitterMs: number): number => Math.min(40, 2 * jitterMs);
 export function around(jitterMs: number, framesAtLeast: number): { leastMs: number; usualMs: number } {
   const both =
     fixedMs.keyboard + 1000 / usualRefreshHz + fixedMs.panel + jitterBufferMs(jitterMs) + fixedMs.hardwareDecode + fixedMs.capture;
+  // whoever checks a line knows no estate
+  const { host } = shippedAssumed;
   const waitMs = (fps: number) => 500 / fps;
   return {
     leastMs:
       both +
       fixedMs.handling.native +
       waitMs(Math.max(usualRefreshHz, framesAtLeast)) +
-      assumedDrawMs / 2 +
-      cardMs / 2 +
+      host.drawMs / 2 +
+      host.cardMs / 2 +
       fixedMs.answers.app,
     usualMs:
-      both + fixedMs.handling.browser + fixedMs.gateway + waitMs(framesAtLeast) + assumedDrawMs + processorMs + fixedMs.answers.desktop,
+      both + fixedMs.handling.browser + fixedMs.gateway + waitMs(framesAtLeast) + host.drawMs + host.processorMs + fixedMs.answers.desktop,
   };
 }
 

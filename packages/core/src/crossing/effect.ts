@@ -1,6 +1,6 @@
 import type { CrossingFigures } from './figures.js';
 import { figure } from './finding.js';
-import { lossAtMost, worstDelayFactor } from './thresholds.js';
+import { lossAtMost } from './thresholds.js';
 
 /** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */
 export interface Effect {
@@ -44,7 +44,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
   {
     of: 'worst twentieth',
     because: 'it is felt, but seldom',
-    points: (f) => 100 * Math.min(2, over(f.delay.worst.value, f.wanted.keyToPixelMs * worstDelayFactor)),
+    points: (f) => 100 * Math.min(2, over(f.delay.worst.value, f.wanted.keyToPixelMs * f.assumed.finding.worstDelayFactor)),
   },
   {
     of: 'frames',

@@ -1,6 +1,5 @@
 import type { Bay, Change } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
-import { evenings } from '../day/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
@@ -96,7 +95,9 @@ function detect(facts: CrossingFacts, figures: CrossingFigures): Met[] {
     }
     // where it is not known, what is missing comes before what is only at risk
     const first = weight === 'unknown' && figures.verdict === 'unknown';
-    met.push({ kind, found: first ? { ...found, cost: found.cost + cost.unknownFirst } : found, weight });
+    const times = figures.assumed.finding[weight];
+    const costs = (found.cost + (first ? cost.unknownFirst : 0)) * times;
+    met.push({ kind, found: costs === found.cost ? found : { ...found, cost: costs }, weight });
   };
   for (const kind of plainKinds) look(kind);
   // each of these says why it does not open, or what is not known and decides
@@ -157,8 +158,8 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
 }
 
 /** What does not open does not at any hour; nor is anything else on a line of one's own that is no part of a neighbourhood. */
-function worstHourOf({ others, line }: CrossingFacts, { verdict, way }: CrossingFigures): number | null {
-  if (verdict === 'clear' || verdict === 'blocked' || (others.count === 0 && !evenings[line.lineKind])) return null;
+function worstHourOf({ others, line, estate }: CrossingFacts, { verdict, way }: CrossingFigures): number | null {
+  if (verdict === 'clear' || verdict === 'blocked' || (others.count === 0 && !estate.assumed.lines[line.lineKind].evening)) return null;
   return others.count === 0 || !way.down ? way.rttHour : way.hour;
 }
 

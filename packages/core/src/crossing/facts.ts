@@ -14,6 +14,7 @@ import type {
   RequirementSet,
   Resource,
 } from '@underpass/contracts';
+import type { Assumed } from '../assumed/index.js';
 import type { Evidence, SignonTimes, Taken } from '../evidence/index.js';
 import type { CrossingRef } from '../estate/index.js';
 import { resolveSettings, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
@@ -65,7 +66,14 @@ export interface CrossingFacts {
   gateway: Gateway;
   gatewayRegion: Region;
   /** Every gateway and region of the estate, for the nearest ones. */
-  estate: { gateways: readonly Gateway[]; portals: readonly Portal[]; regions: ReadonlyMap<string, Region>; organisation: Organisation };
+  estate: {
+    gateways: readonly Gateway[];
+    portals: readonly Portal[];
+    regions: ReadonlyMap<string, Region>;
+    organisation: Organisation;
+    /** What is assumed where nothing is known. */
+    assumed: Assumed;
+  };
   subject: SettingSubject;
   settings: SettingIndex;
   /** The settings in force, where they were resolved already. */

@@ -1,6 +1,7 @@
 import type { Change, Endpoint, Location, Measurement, Region } from '@underpass/contracts';
 import { chooseEvidence, chooseSignonTimes, evidenceAt, type Evidence } from '../evidence/index.js';
 import type { Reach } from '../access/index.js';
+import { assumedOf } from '../assumed/index.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
@@ -80,6 +81,7 @@ export class FactsReader {
       portals: inOrder(model.portals),
       regions: model.regions,
       organisation: model.organisation,
+      assumed: assumedOf(model.organisation),
     };
     this.settled = remembered(settled, model.settings as SettingIndex, () => new Map<string, SettingValues>());
     this.desktops = remembered(desktops, model.resources as object, () => new WeakMap<Reach, readonly string[]>());
@@ -134,8 +136,11 @@ export class FactsReader {
       else {
         const tally = this.tallyAt(locationId);
         // who asks the same is the same object, so that what was worked out for it is not worked out again
-        const isAsUnder = under?.model.locations.get(locationId) === location && under.tallyAt(locationId) === tally;
-        known = isAsUnder && under ? under.othersAt(locationId) : othersOf(tally, location);
+        const isAsUnder =
+          under?.model.locations.get(locationId) === location &&
+          under.estate.assumed === this.estate.assumed &&
+          under.tallyAt(locationId) === tally;
+        known = isAsUnder && under ? under.othersAt(locationId) : othersOf(tally, location, this.estate.assumed.people);
       }
       this.others.set(locationId, known);
     }
@@ -272,7 +277,7 @@ export class FactsReader {
   }
 
   private evidenceFor(seat: Seat, farEnd: Region): Evidence {
-    const evidence = evidenceAt(measuredFor(seat, farEnd), this.atMs);
+    const evidence = evidenceAt(measuredFor(seat, farEnd), this.atMs, this.estate.assumed.evidence);
     const { supposed } = this.model;
     if (supposed.size === 0) return evidence;
     const [line, own] = [supposed.get(`location/${seat.location.id}`), supposed.get(`endpoint/${seat.endpoint.id}`)];

@@ -2,10 +2,14 @@ import type { CheckWanted, Figures, Organisation, Resource, Verdict } from '@und
 import { shareInterval } from '../link/index.js';
 import { pictureDemand } from '../picture/index.js';
 import { callMbps, voiceOnEndpoint } from '../voice/index.js';
-import { fewestRoundTrips } from '../evidence/index.js';
+import { shippedAssumed } from '../assumed/index.js';
 import { cameraMbps, inputMbps } from './demandOf.js';
 import { around } from './delay.js';
-import { atLeast, atMost, lossAtMost, thresholdsFor, worstDelayFactor } from './thresholds.js';
+import { atLeast, atMost, lossAtMost, thresholdsFor } from './thresholds.js';
+
+// whoever is checked is told no more of the estate than what is wanted
+const { fewestRoundTrips } = shippedAssumed.evidence;
+const { worstDelayFactor } = shippedAssumed.finding;
 
 /** What a field check looks at, in the order in which it does. */
 export const checkParts = ['quick', 'steady', 'down', 'up', 'picture'] as const;

@@ -1,4 +1,5 @@
 import type { Bay, Host, Thresholds, Verdict } from '@underpass/contracts';
+import type { Assumed } from '../assumed/index.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
@@ -13,7 +14,7 @@ import { framesOf, type Frames } from './frames.js';
 import { ladderOf, type Step, type StepDoubt } from './ladder.js';
 import { sessionOf, type Session } from './session.js';
 import { signonFactsOf } from './signonFacts.js';
-import { atLeast, atMost, lossAtMost, thresholdsFor, worstDelayFactor } from './thresholds.js';
+import { atLeast, atMost, lossAtMost, thresholdsFor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
 
 /** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
@@ -63,6 +64,8 @@ export type Aspect = 'delay' | 'sticking' | 'frames' | 'loss' | 'voice' | 'sendi
 export interface CrossingFigures {
   settings: SettingValues;
   wanted: Thresholds;
+  /** What was assumed where nothing is known. */
+  assumed: Assumed;
   session: Session;
   way: Way;
   host: Host | undefined;
@@ -198,7 +201,7 @@ class FeltByDelay implements Question {
 
 /** How it feels: delay, frames and voice against what the work wants, each with its whole interval. */
 function feelOf(
-  f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted' | 'upNeededMbps'>,
+  f: Pick<CrossingFigures, 'delay' | 'frames' | 'voice' | 'way' | 'wanted' | 'upNeededMbps' | 'assumed'>,
   missing: Missing[],
   aspects: CrossingFigures['aspects'],
   doubts: CrossingFigures['doubts'],
@@ -221,7 +224,8 @@ function feelOf(
   if (delayVerdict === 'unknown') doubt('delay', way.rttKnown ? doubtOfDelay(delay, way, frames) : 'round trips');
   consider('delay', delayVerdict, delayVerdict === 'clear' ? 'Link' : 'of the delay');
   // what is too slow on average is told as that
-  const stickingVerdict = delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * worstDelayFactor);
+  const stickingVerdict =
+    delayVerdict === 'limited' ? 'clear' : atMost(delay.worst, wanted.keyToPixelMs * f.assumed.finding.worstDelayFactor);
   if (stickingVerdict === 'unknown')
     doubt('sticking', way.lossKnown && delay.high > wanted.keyToPixelMs ? doubtOfDelay(delay, way, frames) : 'loss');
   consider('sticking', stickingVerdict, 'Link');
@@ -252,7 +256,8 @@ const leastSendingMbps = 0.1;
 /** Evaluates the numbers of one crossing. `settings` may be given where they are resolved already. */
 export function computeFigures(facts: CrossingFacts, settings?: SettingValues): CrossingFigures {
   const s = settings ?? settingsOf(facts);
-  const { resource } = facts;
+  const { resource, estate } = facts;
+  const { assumed } = estate;
   const wanted = thresholdsFor(facts.estate.organisation, resource.work);
   const session = sessionOf(facts, s);
   const host = chooseHost(facts.pool, facts.hosts);
@@ -285,7 +290,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
     desk: 'clear',
   };
   const doubts: CrossingFigures['doubts'] = {};
-  const feel = feelOf({ delay, frames, voice, way, wanted, upNeededMbps }, missing, aspects, doubts);
+  const feel = feelOf({ delay, frames, voice, way, wanted, upNeededMbps, assumed }, missing, aspects, doubts);
   const usableVerdict = atMost({ low: timeline.lowS, high: timeline.highS }, wanted.usableWithinS);
   if (usableVerdict === 'unknown') missing.push((doubts.usable = way.rttKnown ? 'sign-on times' : 'round trips'));
   const longest = timeline.steps.reduce<Timeline['steps'][number] | null>(
@@ -303,6 +308,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   return {
     settings: s,
     wanted,
+    assumed,
     session,
     way,
     host,

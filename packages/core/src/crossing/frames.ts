@@ -3,6 +3,7 @@ import { decodeCapacity, needsDecoder, softwareMacroblocksPerS } from '../screen
 import { framesAfterLoss, framesAfterSpread, framesOnLine, type Demand, type LossRepair } from '../picture/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { Host } from '@underpass/contracts';
+import type { Assumed } from '../assumed/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
@@ -55,11 +56,6 @@ export interface Frames {
   missing: 'decoders' | 'line rate' | 'graphics of the host' | 'host figures' | 'loss' | 'line' | 'Wi-Fi signal' | 'people at once' | null;
 }
 
-/** A 3D scene drawn on the processor: about 4 frames a second; common practice, no source. */
-const drawnByProcessorFps = 4;
-/** Time to draw a frame where the host does not tell it, ms; from memory, assumed, give or take a half. */
-export const assumedDrawMs = 8;
-
 function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fps: number): Decoding {
   const { endpoint, evidence } = facts;
   const small =
@@ -79,11 +75,7 @@ function decodingOf(facts: CrossingFacts, s: SettingValues, session: Session, fp
   return capacity === null ? byProcessor : { by: 'hardware', capacity, neededMacroblocksPerS: needed, processor };
 }
 
-/** Encoding of a 1080p frame on the processor of the host, ms; from memory, assumed. */
-export const processorMs = 12;
-/** The same on a card. */
-export const cardMs = 5;
-/** Both give or take a half. */
+/** What is assumed of drawing and encoding may be off by a half. */
 const give = 0.5;
 
 /** Part of an encoder that one more session gets: where its load is not told, as many as are there share it, or as many as may be. */
@@ -93,7 +85,7 @@ function encoderShare({ used, places, encoderLoad }: Host): { share: number; lea
   return { share, least: used === undefined ? 1 / places : share };
 }
 
-function encodingOf(host: Host | undefined, s: SettingValues, session: Session): Encoding {
+function encodingOf(host: Host | undefined, s: SettingValues, session: Session, assumedMs: Assumed['host']): Encoding {
   const { graphics, encodeMs } = host ?? {};
   const inHardware =
     s['picture.hardwareEncode'] &&
@@ -104,12 +96,12 @@ function encodingOf(host: Host | undefined, s: SettingValues, session: Session):
   const sizeFactor = session.macroblocks / 8160;
   const assumed = encodeMs === undefined;
   if (inHardware && host) {
-    const ms = encodeMs ?? cardMs * Math.max(1, sizeFactor * 0.6);
+    const ms = encodeMs ?? assumedMs.cardMs * Math.max(1, sizeFactor * 0.6);
     const each = (host.encoderMacroblocksPerS ?? Infinity) / Math.max(1, session.macroblocks);
     const { share, least } = encoderShare(host);
     return { by: 'card', fps: each * share, fpsLow: each * least, ms, spreadMs: assumed ? ms * give : 0, assumed };
   }
-  const ms = encodeMs ?? processorMs * sizeFactor;
+  const ms = encodeMs ?? assumedMs.processorMs * sizeFactor;
   const spreadMs = assumed ? ms * give : 0;
   return {
     by: graphics ? 'processor' : 'not known',
@@ -187,14 +179,15 @@ function framesBesideTheWay(facts: CrossingFacts, s: SettingValues, session: Ses
     missing ??= what;
   };
   for (const screen of session.screens) if (screen.refreshHz !== null) limit(screen.refreshHz, 'screen');
-  let drawMs = host?.drawMs ?? assumedDrawMs;
+  const usual = facts.estate.assumed.host;
+  let drawMs = host?.drawMs ?? usual.drawMs;
   if (facts.resource.graphics) {
     const rung = brokenRung(host?.graphics);
-    if (rung) drawMs = Math.max(drawMs, 1000 / drawnByProcessorFps);
-    else if (rung === undefined && host?.drawMs === undefined) doubt(drawnByProcessorFps, 'graphics of the host');
+    if (rung) drawMs = Math.max(drawMs, 1000 / usual.drawnByProcessorFps);
+    else if (rung === undefined && host?.drawMs === undefined) doubt(usual.drawnByProcessorFps, 'graphics of the host');
   }
   limit(1000 / drawMs, 'host drawing');
-  const encoding = encodingOf(host, s, session);
+  const encoding = encodingOf(host, s, session, usual);
   limit(encoding.fps, 'host encoding');
   if (encoding.fpsLow < encoding.fps) doubt(encoding.fpsLow, 'host figures');
   const decoding = decodingOf(facts, s, session, value);

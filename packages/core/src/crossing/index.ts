@@ -1,5 +1,5 @@
 export * from './facts.js';
-export { shippedThresholds, thresholdsFor, workWords, worstDelayFactor } from './thresholds.js';
+export { shippedThresholds, thresholdsFor, workWords } from './thresholds.js';
 export * from './fieldCheck.js';
 export * from './figures.js';
 export * from './evaluate.js';

@@ -1,3 +1,4 @@
+import type { SignonSeconds } from '../assumed/index.js';
 import type { Bay, Gateway, Host } from '@underpass/contracts';
 import { compareVersions, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
@@ -56,13 +57,14 @@ export type StepDoubt =
   | 'power of the hosts'
   | 'places of the hosts';
 
-/** Time a person takes to read and type a code, s; common practice, no source: the interval is what is not ruled out. */
-export const secondFactorPersonS = { value: 10, low: 6, high: 20 } as const;
 /** Time a person and the line need for the second factor: the person's, and 4 round trips, s. */
-export const secondFactorNeedsS = (rtt: { value: number; low: number; high: number }): { value: number; low: number; high: number } => ({
-  value: secondFactorPersonS.value + (4 * rtt.value) / 1000,
-  low: secondFactorPersonS.low + (4 * rtt.low) / 1000,
-  high: secondFactorPersonS.high + (4 * rtt.high) / 1000,
+export const secondFactorNeedsS = (
+  rtt: { value: number; low: number; high: number },
+  { codeS, codeLowS, codeHighS }: SignonSeconds,
+): { value: number; low: number; high: number } => ({
+  value: codeS + (4 * rtt.value) / 1000,
+  low: codeLowS + (4 * rtt.low) / 1000,
+  high: codeHighS + (4 * rtt.high) / 1000,
 });
 
 const days = new Map<string, number>();
@@ -187,7 +189,7 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
     s['security.tlsMinimum'] > '1.2' && highestTls(gateway) === undefined ? 'TLS of the gateway' : null,
   );
   const timeoutS = s['security.secondFactorTimeoutS'];
-  const needs = gateway.secondFactor ? secondFactorNeedsS(way.rtt) : null;
+  const needs = gateway.secondFactor ? secondFactorNeedsS(way.rtt, facts.estate.assumed.signon) : null;
   const tooSlow = needs !== null && needs.low > timeoutS;
   step(
     'signed in',

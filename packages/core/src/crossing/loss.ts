@@ -1,6 +1,7 @@
 import type { Datagrams, LineKind, RoundTrips } from '@underpass/contracts';
 import { assumed, between, type Estimate } from '../units/index.js';
-import { lineDefaults, shareInterval, wifiDefaults } from '../link/index.js';
+import type { Assumed } from '../assumed/index.js';
+import { shareInterval } from '../link/index.js';
 import { aged, type Taken } from '../evidence/index.js';
 import type { CrossingFacts } from './facts.js';
 
@@ -15,21 +16,29 @@ function counted(taken: Taken<Datagrams> | Taken<RoundTrips>, sent: number, lost
   return known;
 }
 
-/** What the kind of line, and Wi-Fi before it, do not rule out: made once. */
-const unruled = (more: number) =>
-  Object.fromEntries(
-    Object.entries(lineDefaults).map(([kind, { words, lossHighPercent }]) => [
-      kind,
-      assumed(0, 0, lossHighPercent + more, `${words}; common practice, no source`),
-    ]),
-  ) as Record<LineKind, Estimate>;
-const unknownLoss = { wired: unruled(0), wifi: unruled(wifiDefaults.lossHighPercent) };
+type Unruled = Record<'wired' | 'wifi', Record<LineKind, Estimate>>;
+const unruled = new WeakMap<Assumed, Unruled>();
+/** What the kind of line, and Wi-Fi before it, do not rule out: made once for an estate. */
+function unruledBy(by: Assumed): Unruled {
+  let known = unruled.get(by);
+  if (!known) {
+    const kinds = (more: number) =>
+      Object.fromEntries(
+        Object.entries(by.lines).map(([kind, { words, lossHighPercent }]) => [
+          kind,
+          assumed(0, 0, lossHighPercent + more, `${words}; common practice, no source`),
+        ]),
+      ) as Record<LineKind, Estimate>;
+    unruled.set(by, (known = { wired: kinds(0), wifi: kinds(by.wifi.lossHighPercent) }));
+  }
+  return known;
+}
 
 /**
  * Loss on the way in percent: of datagrams where they were counted, else of pings; the worse of the two where both were. Where neither
  * was, what the kind of line does not rule out.
  */
-export function lossOf({ evidence, line, endpoint }: CrossingFacts): Estimate {
+export function lossOf({ evidence, line, endpoint, estate }: CrossingFacts): Estimate {
   const { datagrams, roundTrips } = evidence;
   const sent = datagrams?.value.passes ? datagrams.value.sent : undefined;
   const ofDatagrams = datagrams && sent ? counted(datagrams, sent, Math.min(sent, datagrams.value.lost ?? 0)) : null;
@@ -37,17 +46,22 @@ export function lossOf({ evidence, line, endpoint }: CrossingFacts): Estimate {
   const ofPings = roundTrips && pings > 0 ? counted(roundTrips, pings, roundTrips.value.lost) : null;
   // pings that all came back prove less than datagrams that did
   const taken = ofDatagrams && (!ofPings || ofPings.value <= ofDatagrams.value) ? ofDatagrams : ofPings;
-  const unmeasured = unknownLoss[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
+  const unmeasured = unruledBy(estate.assumed)[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
   const from = taken === ofDatagrams ? datagrams : roundTrips;
   if (!taken || !from) return unmeasured;
-  return aged(ofThisDesk(taken, from, endpoint.connection), from.weight ?? 1, unmeasured);
+  return aged(ofThisDesk(taken, from, endpoint.connection, estate.assumed.wifi.lossHighPercent), from.weight ?? 1, unmeasured);
 }
 
 /** What was counted, for a device that may be connected otherwise than the one that counted. */
-function ofThisDesk(counted: Estimate, { own, medium }: Taken<unknown>, connection: CrossingFacts['endpoint']['connection']): Estimate {
+function ofThisDesk(
+  counted: Estimate,
+  { own, medium }: Taken<unknown>,
+  connection: CrossingFacts['endpoint']['connection'],
+  ofWifi: number,
+): Estimate {
   if (own || medium === undefined || medium === connection) return counted;
   const { value, low, high, note, samples } = counted;
   // another one's Wi-Fi may have lost it; another one's cable proves nothing of this one's Wi-Fi
   if (medium === 'wifi') return between(0, 0, high, 'measured', note, samples);
-  return between(value, low, high + (connection === 'wired' ? 0 : wifiDefaults.lossHighPercent), 'measured', note, samples);
+  return between(value, low, high + (connection === 'wired' ? 0 : ofWifi), 'measured', note, samples);
 }

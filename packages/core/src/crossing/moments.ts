@@ -2,6 +2,7 @@ import { guestEndMs, soonDays } from '../access/index.js';
 import { untouched, type Touch } from '../change/index.js';
 import type { EstateModel } from '../estate/index.js';
 import { certificateAheadDays } from './findings/gateway/certificateEndsSoon.js';
+import { assumedOf } from '../assumed/index.js';
 import { weightStepsOn } from '../evidence/index.js';
 import { dayMs } from './ladder.js';
 
@@ -24,10 +25,11 @@ function* ofCertificate({ notBefore, notAfter }: { notBefore: string; notAfter: 
 
 /** What was measured so long ago that it weighs less from this midnight on, UTC. */
 function touchAged(model: EstateModel, midnightMs: number, touch: Touch): void {
+  const rule = assumedOf(model.organisation).evidence;
   for (const [location, measurements] of model.measurementsAt) {
     const ownLines = model.locations.get(location)?.ownLines;
     for (const { at, endpoint } of measurements)
-      if (weightStepsOn(at, midnightMs)) {
+      if (weightStepsOn(at, midnightMs, rule)) {
         if (!ownLines) touch.locations.add(location);
         else if (endpoint) touch.endpoints.add(endpoint);
       }

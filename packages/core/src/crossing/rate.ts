@@ -1,6 +1,5 @@
-import type { LineKind } from '@underpass/contracts';
 import { between, exact, type Estimate } from '../units/index.js';
-import { activeInCell, assumedSignalDbm, demandP95Mbps, lineDefaults, wifiRateAt } from '../link/index.js';
+import { demandP95Mbps, wifiRateAt } from '../link/index.js';
 import { rateAt } from '../day/index.js';
 import { aged, type Taken } from '../evidence/index.js';
 import type { CrossingFacts, OtherDemand } from './facts.js';
@@ -16,12 +15,11 @@ const oldRateOff = 0.5;
 export function lineRate(
   taken: Taken<number> | undefined,
   declaredMbps: number | undefined,
-  { line, location }: Pick<CrossingFacts, 'line' | 'location'>,
+  { line, location, estate }: Pick<CrossingFacts, 'line' | 'location' | 'estate'>,
   hour: number,
 ): Estimate | null {
-  const { lineKind } = line;
-  if (!taken)
-    return declaredMbps === undefined ? null : rateAt(exact(declaredMbps, 'declared', 'typed for the line'), lineKind, hour, null);
+  const { evening } = estate.assumed.lines[line.lineKind];
+  if (!taken) return declaredMbps === undefined ? null : rateAt(exact(declaredMbps, 'declared', 'typed for the line'), evening, hour, null);
   const { value, note, weight = 1 } = taken;
   let rate = exact(value, 'measured', note);
   // where something else is typed, it may have become that
@@ -30,14 +28,14 @@ export function lineRate(
       low: Math.min(value * (1 - oldRateOff), declaredMbps ?? value),
       high: Math.max(value * (1 + oldRateOff), declaredMbps ?? value),
     });
-  rate = rateAt(rate, lineKind, hour, takenHour(taken, lineKind, location, hour));
+  rate = rateAt(rate, evening, hour, takenHour(taken, evening, location, hour));
   if (declaredMbps !== undefined) rate.notUsed = { value: declaredMbps, source: 'declared', note: 'typed for the line' };
   return rate;
 }
 
 /** What of a rate carries anything: framing goes off a declared rate, a measured one has it off already. @returns Mbit/s */
-export const usableMbps = (rate: Pick<Estimate, 'value' | 'source'>, kind: LineKind): number =>
-  rate.source === 'measured' ? rate.value : rate.value * (1 - lineDefaults[kind].framingShare);
+export const usableMbps = (rate: Pick<Estimate, 'value' | 'source'>, framingShare: number): number =>
+  rate.source === 'measured' ? rate.value : rate.value * (1 - framingShare);
 
 /** What the others on a line ask in their busiest second of twenty, Mbit/s, at the share of active people and at the ends of its interval. */
 interface OthersP95 {
@@ -111,12 +109,12 @@ export interface Share {
  */
 export function shareOf(
   rate: Estimate,
-  kind: LineKind,
+  framingShare: number,
   { count, activeShare, activeLow, activeHigh }: OtherDemand,
   meanMbps: number,
   others: OthersP95,
 ): Share {
-  const usable = usableMbps(rate, kind);
+  const usable = usableMbps(rate, framingShare);
   const sure = rate.low === rate.high;
   const least = sure ? usable : usable * (rate.low / rate.value);
   const most = sure ? usable : usable * (rate.high / rate.value);
@@ -143,12 +141,13 @@ export function shareOf(
  * What Wi-Fi lets through for one device, by its signal; null where it does not bind: on a cable, and where this device itself measured
  * as much over its Wi-Fi.
  */
-export function wifiShare({ endpoint, evidence, location }: CrossingFacts): Estimate | null {
+export function wifiShare({ endpoint, evidence, location, estate }: CrossingFacts): Estimate | null {
   if (endpoint.connection === 'wired') return null;
   const dbm = endpoint.wifiSignalDbm;
-  const active = location.ownLines ? activeInCell.own : activeInCell.shared;
+  const { wifi } = estate.assumed;
+  const active = location.ownLines ? wifi.cellOwn : wifi.cellShared;
   const [worst, best] =
-    dbm === undefined ? [wifiRateAt(assumedSignalDbm.low), wifiRateAt(assumedSignalDbm.high)] : [wifiRateAt(dbm), wifiRateAt(dbm)];
+    dbm === undefined ? [wifiRateAt(wifi.signalLowDbm), wifiRateAt(wifi.signalHighDbm)] : [wifiRateAt(dbm), wifiRateAt(dbm)];
   const measured = evidence.downMbps?.own && evidence.downMbps.medium !== 'wired' ? evidence.downMbps.value : null;
   // what it measured itself it can do; but not more than any Wi-Fi does at that signal
   if (measured !== null)

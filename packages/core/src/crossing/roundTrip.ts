@@ -1,8 +1,9 @@
 import type { LineKind, Region, RoundTrips } from '@underpass/contracts';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
-import { distanceKm, geostationaryFloorMs, lightFloorMs, lineDefaults, pathMs, wifiDefaults } from '../link/index.js';
+import type { Assumed } from '../assumed/index.js';
+import { distanceKm, geostationaryFloorMs, lightFloorMs, pathMs } from '../link/index.js';
 import { delayAt } from '../day/index.js';
-import { aged, fewestRoundTrips, type Taken } from '../evidence/index.js';
+import { aged, type Taken } from '../evidence/index.js';
 import type { CrossingFacts } from './facts.js';
 import { takenHour } from './hour.js';
 
@@ -34,10 +35,15 @@ function moved({ location, gatewayRegion }: CrossingFacts, there: Estimate, regi
 }
 
 /** By the kind of line and the distance alone. */
-function usualOf({ line, location, gatewayRegion }: CrossingFacts): Estimate {
-  const { delayLowMs, delayHighMs, note } = lineDefaults[line.lineKind];
+function usualOf({ line, location, gatewayRegion, estate }: CrossingFacts): Estimate {
+  const { delayLowMs, delayHighMs, words } = estate.assumed.lines[line.lineKind];
   const path = line.lineKind === 'geo-satellite' ? 0 : pathMs(distanceKm(location, gatewayRegion));
-  return assumed((delayLowMs + delayHighMs) / 2 + path, delayLowMs + path, delayHighMs + path, note);
+  return assumed(
+    (delayLowMs + delayHighMs) / 2 + path,
+    delayLowMs + path,
+    delayHighMs + path,
+    `${words} and the distance; common practice`,
+  );
 }
 
 /** What somebody typed stands, and at another hour than theirs it may be longer. */
@@ -50,14 +56,16 @@ function typed(ms: number, then: (rtt: Estimate, taken: null) => Estimate): Esti
 export function roundTripOf(facts: CrossingFacts, hour: number): { rtt: Estimate; known: boolean } {
   const measured = facts.evidence.roundTrips;
   const { delayMs: declared, lineKind } = facts.line;
-  const { location, gatewayRegion } = facts;
+  const { location, gatewayRegion, estate } = facts;
+  const { lines, evidence } = estate.assumed;
+  const { evening } = lines[lineKind];
   const least = lineKind === 'geo-satellite' ? geostationaryFloorMs : lightFloorMs(distanceKm(location, gatewayRegion));
-  const then = (rtt: Estimate, taken: number | null) => delayAt(rtt, lineKind, hour, taken, least);
+  const then = (rtt: Estimate, taken: number | null) => delayAt(rtt, evening, hour, taken, least);
   if (measured) {
     const { weight = 1 } = measured;
     const there = towards(facts, measured);
-    const rtt = then(weight < 1 ? aged(there, weight, usualOf(facts)) : there, takenHour(measured, lineKind, location, hour));
-    if (measured.samples >= fewestRoundTrips) {
+    const rtt = then(weight < 1 ? aged(there, weight, usualOf(facts)) : there, takenHour(measured, evening, location, hour));
+    if (measured.samples >= evidence.fewestRoundTrips) {
       if (declared !== undefined) rtt.notUsed = { value: declared, source: 'declared', note: 'typed for the line' };
       return { rtt, known: true };
     }
@@ -77,28 +85,45 @@ export function roundTripOf(facts: CrossingFacts, hour: number): { rtt: Estimate
   return { rtt: usualOf(facts), known: false };
 }
 
-// what is assumed is the same for everybody, so it is made once
-const { waitMs, waitLowMs, waitHighMs } = wifiDefaults;
-const wifiWait = assumed(waitMs, waitLowMs, waitHighMs, 'Wi-Fi; common practice, no source');
-const wiredWait = exact(0.5, 'assumed', 'wired; common practice');
-const anyWait = assumed(1, 0.5, waitHighMs, 'wired or Wi-Fi is not known; common practice');
-const unknownSpread = Object.fromEntries(
-  Object.entries(lineDefaults).map(([kind, { spreadHighMs, words }]) => [kind, assumed(0, 0, spreadHighMs, `${words}; common practice`)]),
-) as Record<LineKind, Estimate>;
+/** What is assumed of a way is the same for everybody in an estate, so it is made once. */
+interface Unmeasured {
+  wifi: Estimate;
+  wired: Estimate;
+  any: Estimate;
+  spread: Record<LineKind, Estimate>;
+}
+const unmeasured = new WeakMap<Assumed, Unmeasured>();
+function unmeasuredBy(by: Assumed): Unmeasured {
+  let known = unmeasured.get(by);
+  if (!known) {
+    const { waitMs, waitLowMs, waitHighMs } = by.wifi;
+    known = {
+      wifi: assumed(waitMs, waitLowMs, waitHighMs, 'Wi-Fi; common practice, no source'),
+      wired: exact(0.5, 'assumed', 'wired; common practice'),
+      any: assumed(1, 0.5, waitHighMs, 'wired or Wi-Fi is not known; common practice'),
+      spread: Object.fromEntries(
+        Object.entries(by.lines).map(([kind, { spreadHighMs, words }]) => [kind, assumed(0, 0, spreadHighMs, `${words}; common practice`)]),
+      ) as Record<LineKind, Estimate>,
+    };
+    unmeasured.set(by, known);
+  }
+  return known;
+}
 
 /** How far a measured way varies, beyond what the local network does. */
-function spreadOfLine(spreadMs: number, { note, samples, weight = 1 }: Taken<RoundTrips>, lineKind: LineKind): Estimate {
-  if (samples < fewestRoundTrips)
-    return between(spreadMs, 0, Math.max(spreadMs, lineDefaults[lineKind].spreadHighMs), 'measured', note, samples);
-  return aged(exact(spreadMs, 'measured', note), weight, unknownSpread[lineKind]);
+function spreadOfLine(spreadMs: number, { note, samples, weight = 1 }: Taken<RoundTrips>, unknown: Estimate, fewest: number): Estimate {
+  if (samples < fewest) return between(spreadMs, 0, Math.max(spreadMs, unknown.high), 'measured', note, samples);
+  return aged(exact(spreadMs, 'measured', note), weight, unknown);
 }
 
 /** Wait on the local network, and how far the worst twentieth of the round trips lies above their median, ms. */
-export function unsteadinessOf({ evidence, endpoint, line }: CrossingFacts): { localMs: Estimate; spreadMs: Estimate } {
+export function unsteadinessOf({ evidence, endpoint, line, estate }: CrossingFacts): { localMs: Estimate; spreadMs: Estimate } {
   const { roundTrips } = evidence;
   const { connection } = endpoint;
-  const unknown = unknownSpread[line.lineKind];
-  const local = connection === 'wifi' ? wifiWait : connection === 'wired' ? wiredWait : anyWait;
+  const usual = unmeasuredBy(estate.assumed);
+  const { fewestRoundTrips } = estate.assumed.evidence;
+  const unknown = usual.spread[line.lineKind];
+  const local = connection === 'wifi' ? usual.wifi : connection === 'wired' ? usual.wired : usual.any;
   if (!roundTrips || roundTrips.samples < 2) return { localMs: local, spreadMs: unknown };
   const { value, note, samples, own, medium, weight = 1 } = roundTrips;
   const measuredMs = Math.max(0, value.p95Ms - value.medianMs);
@@ -107,14 +132,16 @@ export function unsteadinessOf({ evidence, endpoint, line }: CrossingFacts): { l
     // what somebody else's Wi-Fi did says nothing of a cable, but that the line did no worse
     return {
       localMs: local,
-      spreadMs: elsewhere ? between(0, 0, measuredMs, 'measured', note, samples) : spreadOfLine(measuredMs, roundTrips, line.lineKind),
+      spreadMs: elsewhere
+        ? between(0, 0, measuredMs, 'measured', note, samples)
+        : spreadOfLine(measuredMs, roundTrips, unknown, fewestRoundTrips),
     };
-  if (elsewhere) return { localMs: local, spreadMs: spreadOfLine(measuredMs, roundTrips, line.lineKind) };
+  if (elsewhere) return { localMs: local, spreadMs: spreadOfLine(measuredMs, roundTrips, unknown, fewestRoundTrips) };
   return {
     localMs:
       samples < fewestRoundTrips
-        ? between(measuredMs, Math.min(measuredMs, waitLowMs), Math.max(measuredMs, waitHighMs), 'measured', note)
-        : aged(exact(measuredMs, 'measured', note), weight, wifiWait),
+        ? between(measuredMs, Math.min(measuredMs, usual.wifi.low), Math.max(measuredMs, usual.wifi.high), 'measured', note)
+        : aged(exact(measuredMs, 'measured', note), weight, usual.wifi),
     spreadMs: exact(0, 'measured', note),
   };
 }

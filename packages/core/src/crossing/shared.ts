@@ -1,5 +1,6 @@
 import type { SettingValues } from '../settings/index.js';
 import { lineDemandOf, type DemandFacts } from './demandOf.js';
+import type { Assumed } from '../assumed/index.js';
 import type { CrossingFacts, OtherDemand } from './facts.js';
 
 /**
@@ -44,15 +45,13 @@ export const alone: OtherDemand = {
   upMeanMbps: 0,
   upSdMbps: 0,
 };
-/** Share of the people of a location who are active in the busy hour, where it is not typed; common practice, no source. */
-export const assumedActiveShare = { value: 0.6, low: 0.4, high: 0.8 } as const;
-
 const spread = (squares: number, crossings: number, mean: number) => Math.sqrt(Math.max(0, squares / 1e6 / crossings - mean * mean));
 
 /** What the others on the line ask while active, from everybody's crossings there. */
 export function othersOf(
   { crossings, people, sum, squares, upSum, upSquares }: LineTally,
   location: CrossingFacts['location'],
+  usual: Assumed['people'],
 ): OtherDemand {
   if (crossings === 0 || location.ownLines) return alone;
   const meanMbps = sum / 1e6 / crossings;
@@ -60,9 +59,9 @@ export function othersOf(
   const typed = location.activeShare;
   return {
     count: Math.max(0, (location.sharedBy ?? people) - 1),
-    activeShare: typed ?? assumedActiveShare.value,
-    activeLow: typed ?? assumedActiveShare.low,
-    activeHigh: typed ?? assumedActiveShare.high,
+    activeShare: typed ?? usual.activeShare,
+    activeLow: typed ?? usual.activeLow,
+    activeHigh: typed ?? usual.activeHigh,
     meanMbps,
     sdMbps: spread(squares, crossings, meanMbps),
     upMeanMbps,

@@ -7,8 +7,6 @@ import type { CrossingFacts } from './facts.js';
 import { usableMbps } from './rate.js';
 import type { Way } from './way.js';
 
-/** A profile of unknown size may be as large as this, MB; common practice, no source. */
-const assumedProfileHighMB = 1500;
 /** Rate for the first picture where nothing is known of the line, Mbit/s; assumed. */
 const assumedMbps = 5;
 
@@ -33,7 +31,7 @@ export const signonFactsOf = (
   hostAsleep: host?.power === 'asleep' && facts.pool.spareHosts === 0,
   hostOff: host?.power === 'off',
   profileMB: facts.resource.profileMB ?? 0,
-  profileHighMB: facts.resource.profileMB ?? assumedProfileHighMB,
+  profileHighMB: facts.resource.profileMB ?? facts.estate.assumed.signon.profileHighMB,
   profileMbps,
   deliveredMB: facts.resource.deliveredMB,
   publishedApp: facts.resource.kind === 'app',
@@ -41,13 +39,15 @@ export const signonFactsOf = (
   availableMbps: way.available?.value ?? assumedMbps,
   rateKnown: way.available !== null,
   storm: stormOf(facts, way),
+  stormMinutes: facts.estate.assumed.people.stormMinutes,
+  assumed: facts.estate.assumed.signon,
   measured: facts.timed?.value,
 });
 
 /** Those who sign on with this one at the beginning of the day; nobody where the line is nobody else's, or another hour is asked for. */
-function stormOf({ others, location, line, hour }: CrossingFacts, { down }: Way): Storm | undefined {
+function stormOf({ others, location, line, hour, estate }: CrossingFacts, { down }: Way): Storm | undefined {
   const { count, activeShare, activeLow, activeHigh } = others;
-  if (count === 0 || !down || (hour !== undefined && hour !== workingDay(location).hours[0])) return undefined;
-  const lineMbps = usableMbps(down, line.lineKind);
+  if (count === 0 || !down || (hour !== undefined && hour !== workingDay(location, estate.assumed.day).hours[0])) return undefined;
+  const lineMbps = usableMbps(down, estate.assumed.lines[line.lineKind].framingShare);
   return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh, lineMbps };
 }

@@ -29,9 +29,6 @@ const shippedLossAtMostPercent = 5;
 /** The loss that is stood, percent: the estate’s own threshold, else what is shipped. */
 export const lossAtMost = ({ lossAtMostPercent }: Thresholds): number => lossAtMostPercent ?? shippedLossAtMostPercent;
 
-/** The worst twentieth may take so many times what the average may, before the picture is felt to stick; common practice, no source. */
-export const worstDelayFactor = 2;
-
 /** Whether a figure stays below a limit with all of its interval: Clear, with none: Limited, else Unknown. */
 export const atMost = (figure: { low: number; high: number }, limit: number): Verdict =>
   figure.low > limit ? 'limited' : figure.high <= limit ? 'clear' : 'unknown';

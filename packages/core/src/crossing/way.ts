@@ -1,12 +1,11 @@
-import { activityAt, workingDay } from '../day/index.js';
-import { addedUnderLoadHighMs, rfc5348Mbps } from '../link/index.js';
+import { rfc5348Mbps } from '../link/index.js';
 import { retransmissionTimeout } from '../picture/index.js';
 import { aged, type Taken } from '../evidence/index.js';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { DemandOnLine } from './demandOf.js';
 import type { CrossingFacts } from './facts.js';
-import { busiestHours, othersIn, type HourClass } from './hour.js';
+import { activityHere, busiestHours, othersIn, type HourClass } from './hour.js';
 import { lossOf } from './loss.js';
 import { lineRate, othersP95, shareOf, usableMbps, wifiShare, type Share } from './rate.js';
 import { roundTripOf, unsteadinessOf } from './roundTrip.js';
@@ -92,8 +91,9 @@ function availableOf(
  * Delay that the load of the line adds in its busy hour: what it adds while it is full, in proportion to how busy it is on average, each
  * way for itself; the worse one counts. Our rule; common practice, no source.
  */
-function busyOf({ evidence }: CrossingFacts, busyShare: { down: number; up: number }): Estimate {
+function busyOf({ evidence, estate }: CrossingFacts, busyShare: { down: number; up: number }): Estimate {
   const { addedDownMs, addedUpMs } = evidence;
+  const { addedUnderLoadHighMs } = estate.assumed;
   if (!addedDownMs && !addedUpMs) {
     const most = Math.max(busyShare.down, busyShare.up) * addedUnderLoadHighMs;
     return assumed(0, 0, most, 'delay under load is not measured; common practice');
@@ -151,9 +151,10 @@ interface InHour {
 }
 
 /** The hours that are looked at: the one that is asked for, else those of the working day that may be the worst. */
-function hoursOf({ location, line, hour }: CrossingFacts): readonly HourClass[] {
-  if (hour === undefined) return busiestHours(location, line.lineKind);
-  return [{ hour, activity: location.ownLines ? 1 : activityAt(workingDay(location), hour) }];
+function hoursOf({ location, line, hour, estate }: CrossingFacts): readonly HourClass[] {
+  const { assumed } = estate;
+  if (hour === undefined) return busiestHours(location, line.lineKind, assumed);
+  return [{ hour, activity: activityHere(location, hour, assumed) }];
 }
 
 /** Of several hours the one in which a session gets least. */
@@ -175,6 +176,7 @@ const isFor = ({ of, capMbps }: Kept, facts: CrossingFacts, cap: number): boolea
   of.others === facts.others &&
   of.hour === facts.hour &&
   of.estate.regions === facts.estate.regions &&
+  of.estate.assumed === facts.estate.assumed &&
   capMbps === cap;
 
 /** Crossings of one desk are mostly evaluated one after the other, so what they share is remembered. */
@@ -186,16 +188,17 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
   if (latest && isFor(latest, facts, capMbps)) return latest.common;
   const { localMs, spreadMs } = unsteadinessOf(facts);
   const hours = hoursOf(facts);
+  const { framingShare } = estate.assumed.lines[line.lineKind];
   const down = leastOf(hours, ({ hour, activity }) => {
     const rate = lineRate(evidence.downMbps, line.downMbps, facts, hour);
     const active = othersIn(others, activity);
     const meanMbps = Math.min(active.meanMbps, capMbps);
-    return rate && { hour, rate, share: shareOf(rate, line.lineKind, active, meanMbps, othersP95(active, capMbps).down) };
+    return rate && { hour, rate, share: shareOf(rate, framingShare, active, meanMbps, othersP95(active, capMbps).down) };
   });
   const up = leastOf(hours, ({ hour, activity }) => {
     const rate = lineRate(evidence.upMbps, line.upMbps, facts, hour);
     const active = othersIn(others, activity);
-    return rate && { hour, rate, share: shareOf(rate, line.lineKind, active, active.upMeanMbps, othersP95(active, capMbps).up) };
+    return rate && { hour, rate, share: shareOf(rate, framingShare, active, active.upMeanMbps, othersP95(active, capMbps).up) };
   });
   // the last of them is the one in which the neighbourhood is busiest
   const { hour: rttHour } = hours.at(-1) as HourClass;
@@ -222,7 +225,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
 
 /** The way as evidence, line and the others on it make it. @param demand what this session puts on the line */
 export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, demand: DemandOnLine): Way {
-  const { line } = facts;
+  const { framingShare } = facts.estate.assumed.lines[facts.line.lineKind];
   const cap = s['transport.capMbps'];
   const { hour, rttHour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
   const { transport, mayBeTcp } = session;
@@ -230,7 +233,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, 
   let bound: RateBound = 'line';
   const busyShare = { down: 0, up: 0 };
   if (down && shareDown) {
-    busyShare.down = Math.min(1, shareDown.othersLoad + demand.meanMbps / usableMbps(down, line.lineKind));
+    busyShare.down = Math.min(1, shareDown.othersLoad + demand.meanMbps / usableMbps(down, framingShare));
     // what is played beside the session is on the same line
     const beside = demand.besideP95Mbps;
     const { value, low, high, source, note } = shareDown.available;
@@ -238,7 +241,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, 
     const left = beside > 0 ? between(less(value), less(low), less(high), source, note) : shareDown.available;
     ({ available, bound } = availableOf(left, wifi, cap, { rtt, loss, transport, mayBeTcp }));
   }
-  if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, line.lineKind));
+  if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, framingShare));
   return {
     hour,
     rttHour,

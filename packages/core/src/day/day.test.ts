@@ -1,7 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
+import { shippedAssumed } from '../assumed/index.js';
 import { between, exact } from '../units/index.js';
-import { activityAt, delayAt, localTime, rateAt, rateShareAt, workingDay } from './index.js';
+import * as day from './index.js';
+
+const { localTime, rateAt, rateShareAt, delayAt } = day;
+const { lines, people, day: usual } = shippedAssumed;
+const workingDay = (hours: Parameters<typeof day.workingDay>[0]) => day.workingDay(hours, usual);
+const activityAt = (of: day.WorkingDay, hour: number) => day.activityAt(of, hour, people);
 
 describe('local time', () => {
   // clock changes of 2026: London 29 March and 25 October, New York 8 March and 1 November; Lord Howe moves by half an hour
@@ -67,30 +73,34 @@ describe('a working day', () => {
 });
 
 describe('those with whom a line is shared', () => {
+  const mobile = lines['4g'].evening;
+
   test('a line of one’s own gives the same at any hour', () => {
     const rate = exact(100, 'declared', 'typed');
     for (const kind of ['fibre', 'dsl'] as const) {
-      expect(rateAt(rate, kind, 20, null)).toBe(rate);
-      expect(delayAt(rate, kind, 20, 3, 1)).toBe(rate);
-      expect(rateShareAt(kind, 20)).toBe(1);
+      const { evening } = lines[kind];
+      expect(evening).toBeNull();
+      expect(rateAt(rate, evening, 20, null)).toBe(rate);
+      expect(delayAt(rate, evening, 20, 3, 1)).toBe(rate);
+      expect(rateShareAt(evening, 20)).toBe(1);
     }
   });
   test('4G declared as 60 is 30 in the evening, between 15 and 45; measured as 30 then it is 45 at noon', () => {
-    expect(rateAt(exact(60, 'declared', ''), '4g', 20, null)).toMatchObject({ value: 30, low: expect.closeTo(15, 9), high: 45 });
+    expect(rateAt(exact(60, 'declared', ''), mobile, 20, null)).toMatchObject({ value: 30, low: expect.closeTo(15, 9), high: 45 });
     // half as much of an evening: 0.875 ÷ 0.75; half as much again: 0.625 ÷ 0.25
-    expect(rateAt(exact(30, 'measured', ''), '4g', 12, 20)).toMatchObject({
+    expect(rateAt(exact(30, 'measured', ''), mobile, 12, 20)).toMatchObject({
       value: 45,
       low: expect.closeTo((30 * 0.875) / 0.75, 9),
       high: expect.closeTo((30 * 0.625) / 0.25, 9),
     });
     const noon = exact(30, 'measured', '');
-    expect(rateAt(noon, '4g', 12, 9.7)).toBe(noon);
+    expect(rateAt(noon, mobile, 12, 9.7)).toBe(noon);
   });
   test('60 ms measured at noon are 75 in the evening, 60 to 82.5; and back, never below what light takes', () => {
-    expect(delayAt(exact(60, 'measured', ''), '4g', 20, 12, 5)).toMatchObject({ value: 75, low: 60, high: 82.5 });
-    expect(delayAt(between(75, 74, 76, 'measured', ''), '4g', 12, 20, 5)).toMatchObject({ value: 60, low: 51.5, high: 76 });
-    expect(delayAt(between(75, 74, 76, 'measured', ''), '4g', 12, 20, 70)).toMatchObject({ value: 70, low: 70, high: 76 });
+    expect(delayAt(exact(60, 'measured', ''), mobile, 20, 12, 5)).toMatchObject({ value: 75, low: 60, high: 82.5 });
+    expect(delayAt(between(75, 74, 76, 'measured', ''), mobile, 12, 20, 5)).toMatchObject({ value: 60, low: 51.5, high: 76 });
+    expect(delayAt(between(75, 74, 76, 'measured', ''), mobile, 12, 20, 70)).toMatchObject({ value: 70, low: 70, high: 76 });
     // what was measured below that already stands
-    expect(delayAt(exact(40, 'measured', ''), '4g', 12, 20, 70)).toMatchObject({ value: 40, low: 40, high: 40 });
+    expect(delayAt(exact(40, 'measured', ''), mobile, 12, 20, 70)).toMatchObject({ value: 40, low: 40, high: 40 });
   });
 });

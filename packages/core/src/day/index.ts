@@ -1,3 +1,3 @@
 export { localTime, type LocalTime } from './zone.js';
-export { activityAt, activityOf, assumedDay, workingDay, type WorkingDay } from './workingDay.js';
-export { clock, delayAt, evenings, rateAt, rateShareAt } from './neighbourhood.js';
+export { activityAt, workingDay, type WorkingDay } from './workingDay.js';
+export { clock, delayAt, rateAt, rateShareAt } from './neighbourhood.js';

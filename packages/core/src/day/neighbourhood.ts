@@ -1,4 +1,4 @@
-import type { LineKind } from '@underpass/contracts';
+import type { Evening } from '../assumed/index.js';
 import { between, type Estimate } from '../units/index.js';
 
 /**
@@ -9,22 +9,6 @@ const busyness = [
   0.3, 0.2, 0.1, 0.1, 0.1, 0.1, 0.1, 0.2, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.7, 0.85, 1, 1, 1, 0.8, 0.5,
 ] as const;
 
-/** What they leave of the rate in the evening, 0 to 1, and what waiting for them adds to a round trip then, ms. */
-interface Evening {
-  share: number;
-  delayMs: number;
-}
-/** A line of one's own knows no evening; what is shared with the neighbourhood does; common practice, no source. */
-export const evenings: Record<LineKind, Evening | null> = {
-  fibre: null,
-  dsl: null,
-  cable: { share: 0.8, delayMs: 10 },
-  '4g': { share: 0.5, delayMs: 30 },
-  '5g': { share: 0.65, delayMs: 15 },
-  radio: { share: 0.7, delayMs: 20 },
-  'leo-satellite': { share: 0.6, delayMs: 20 },
-  'geo-satellite': { share: 0.6, delayMs: 40 },
-};
 /** The evening may take half as much, or half as much again. */
 const give = [1, 0.5, 1.5] as const;
 
@@ -37,7 +21,7 @@ interface Factors {
   least: number;
   most: number;
 }
-const factors = new Map<Evening, Map<number, Factors>>();
+const factors = new WeakMap<Evening, Map<number, Factors>>();
 
 /** What a rate is multiplied by, with its interval: the same for every line of a kind, so it is remembered for each pair of hours. */
 function factorsOf(evening: Evening, hour: number, taken: number | null): Factors {
@@ -52,24 +36,23 @@ function factorsOf(evening: Evening, hour: number, taken: number | null): Factor
   return known;
 }
 
-/** Part of its rate that a line gives at an hour of the day, 0 to 1. @param hour local time, 0 up to 24 */
-export function rateShareAt(kind: LineKind, hour: number): number {
-  const evening = evenings[kind];
+/** Part of its rate that a line gives at an hour of the day, 0 to 1. @param evening null where the line is nobody else's @param hour local time, 0 up to 24 */
+export function rateShareAt(evening: Evening | null, hour: number): number {
   return evening ? left(evening, hour, 1) : 1;
 }
 
 /**
  * A rate as it is at an hour of the day.
+ * @param evening what the neighbourhood leaves then; null where the line is nobody else's
  * @param taken local hour at which it was measured; null for a rate that is declared: what the line gives when nobody else is there
  * @example 4G declared as 60 Mbit/s, in the evening: 30, between 15 and 45; measured as 30 in the evening, at noon: 45
  */
-export function rateAt(rate: Estimate, kind: LineKind, hour: number, taken: number | null): Estimate {
-  const evening = evenings[kind];
+export function rateAt(rate: Estimate, evening: Evening | null, hour: number, taken: number | null): Estimate {
   if (!evening) return rate;
   const { usual, least, most } = factorsOf(evening, hour, taken);
   if (usual === 1 && least === 1 && most === 1) return rate;
   const { value, low, high, source, note, samples, notUsed } = rate;
-  const at = between(value * usual, low * least, high * most, source, `${note}; at ${clock(hour)}`, samples);
+  const at = between(value * usual, low * least, high * most, source, note, samples);
   at.notUsed = notUsed;
   return at;
 }
@@ -80,8 +63,7 @@ export function rateAt(rate: Estimate, kind: LineKind, hour: number, taken: numb
  * @param leastMs what light takes: it is never shorter
  * @example 4G, 60 ms measured at noon (half as busy as the evening): 75 in the evening, between 60 and 82.5
  */
-export function delayAt(delay: Estimate, kind: LineKind, hour: number, taken: number | null, leastMs: number): Estimate {
-  const evening = evenings[kind];
+export function delayAt(delay: Estimate, evening: Evening | null, hour: number, taken: number | null, leastMs: number): Estimate {
   if (!evening) return delay;
   const at = (of: number) => evening.delayMs * (busyness[Math.floor(of) % 24] ?? 1);
   const more = at(hour) - (taken === null ? 0 : at(taken));
@@ -93,7 +75,7 @@ export function delayAt(delay: Estimate, kind: LineKind, hour: number, taken: nu
     Math.max(Math.min(low, leastMs), low + Math.min(0, more * 1.5)),
     high + Math.max(0, more * 1.5),
     source,
-    `${note}; at ${clock(hour)}`,
+    note,
     samples,
   );
   later.notUsed = notUsed;

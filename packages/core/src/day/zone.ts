@@ -1,4 +1,6 @@
-import { Weekday, isTimeZone } from '@underpass/contracts';
+import type { Weekday } from '@underpass/contracts';
+
+const weekdays: readonly Weekday[] = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
 
 /** What the clock on the wall of a place shows: hours with their fraction, 0 up to 24, and the day. */
 export interface LocalTime {
@@ -11,8 +13,12 @@ function formatOf(zone: string): Intl.DateTimeFormat {
   let format = formats.get(zone);
   if (!format) {
     const options = { year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', hourCycle: 'h23' } as const;
-    // a zone this machine's table does not have is taken as UTC: the files' readers refuse it, an older table may lack it
-    format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: isTimeZone(zone) ? zone : 'UTC' });
+    try {
+      format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+    } catch {
+      // the files' readers refuse a zone that their machine's table does not have; an older table may lack it
+      format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' });
+    }
     if (formats.size < 1000) formats.set(zone, format);
   }
   return format;
@@ -47,5 +53,5 @@ export function localTime(atMs: number, zone: string): LocalTime {
   const minutes = Math.floor(atMs / 60_000) + offsetAt(atMs, zone);
   const days = Math.floor(minutes / 1440);
   // the first day of 1970 was a Thursday
-  return { hour: (minutes - days * 1440) / 60, weekday: Weekday.options[(days + 3) % 7] as Weekday };
+  return { hour: (minutes - days * 1440) / 60, weekday: weekdays[(days + 3) % 7] as Weekday };
 }

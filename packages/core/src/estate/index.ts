@@ -3,3 +3,4 @@ export * from './difference.js';
 export * from './faultsOfEstate.js';
 export * from './together.js';
 export { crossingId, usersOf, type CrossingRef } from './crossings.js';
+export { faultOfObject } from './faultOfObject.js';

@@ -1,6 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { exact } from '../units/index.js';
-import { aged, ageInDays, evidenceAt, weightOf, weightStepsOn, type Evidence } from './index.js';
+import { shippedAssumed } from '../assumed/index.js';
+import * as age from './index.js';
+
+const { aged, ageInDays } = age;
+const rule = shippedAssumed.evidence;
+const weightOf = (at: string, atMs: number) => age.weightOf(at, atMs, rule);
+const weightStepsOn = (at: string, atMs: number) => age.weightStepsOn(at, atMs, rule);
+const evidenceAt = (evidence: age.Evidence, atMs: number) => age.evidenceAt(evidence, atMs, rule);
 
 const day = (n: number) => Date.parse('2026-01-01T00:00:00Z') + n * 86_400_000;
 const taken = '2026-01-01T23:59:00Z';
@@ -21,6 +28,12 @@ describe('what is old weighs less', () => {
     expect(weightOf('', day(9000))).toBe(1);
   });
 
+  test('an estate may say for how long: fresh for 10 days, half lost in 60', () => {
+    const own = { freshDays: 10, halvesInDays: 60 };
+    expect([9, 10, 40].map((n) => age.weightOf(taken, day(n), own))).toEqual([1, 0.5 ** 0.5, 0.5]);
+    expect([age.weightStepsOn(taken, day(9), own), age.weightStepsOn(taken, day(10), own)]).toEqual([false, true]);
+  });
+
   test('it steps where the weight does, and nowhere else', () => {
     for (let n = 1; n < 800; n++)
       expect([n, weightStepsOn(taken, day(n))]).toEqual([n, weightOf(taken, day(n)) !== weightOf(taken, day(n) - 1)]);
@@ -36,7 +49,7 @@ describe('what is old weighs less', () => {
 
   test('facts of the line grow old each for itself; those of the device do not', () => {
     const fact = { by: 'Ann', note: '', samples: 1 };
-    const evidence: Evidence = {
+    const evidence: age.Evidence = {
       rejected: [],
       oldest: { at: '2024-01-01T00:00:00Z', day: 19_723 },
       downMbps: { ...fact, at: '2024-01-01T00:00:00Z', value: 40 },
@@ -53,7 +66,7 @@ describe('what is old weighs less', () => {
     expect(evidenceAt(evidence, day(0))).toBe(now);
     expect(evidenceAt(evidence, day(30)).upMbps!.weight).toBe(0.5 ** (90 / 180));
     // as long as nothing is old it is the same
-    const fresh: Evidence = { rejected: [], oldest: { at: '2025-12-30T00:00:00Z', day: 20_452 } };
+    const fresh: age.Evidence = { rejected: [], oldest: { at: '2025-12-30T00:00:00Z', day: 20_452 } };
     expect(evidenceAt(fresh, day(0))).toBe(fresh);
   });
 });

@@ -1,15 +1,15 @@
+import type { Assumed } from '../assumed/index.js';
 import type { Estimate } from '../units/index.js';
 
 const dayMs = 86_400_000;
 
 /*
- * How much a measurement still says of a line: all of it for three months, half of it each half year that follows, and nothing where
- * less than an eighth is left. It falls in steps of 30 days, at midnight UTC. Our rule; common practice, no source.
+ * How much a measurement still says of a line: all of it while it is fresh, then half of it each so many days, and nothing where less
+ * than an eighth is left. It falls in steps of 30 days, at midnight UTC. Our rule; common practice, no source.
  */
-/** For so many days it says all. */
-export const freshDays = 90;
-/** Then half of it is lost in so many days. */
-export const halvesInDays = 180;
+/** For how long a measurement says all, and in how long it then loses half, days. */
+export type AgeRule = Pick<Assumed['evidence'], 'freshDays' | 'halvesInDays'>;
+
 /** It falls in steps of so many days. */
 const stepDays = 30;
 /** Where less than this is left it says nothing any more. */
@@ -24,9 +24,9 @@ export const ageInDays = (taken: string, atMs: number): number => (taken === '' 
 /**
  * What a measurement still weighs, 1 down to 0.
  * @param taken when it was taken, UTC; empty for what is supposed of now
- * @example 270 days old: a half; 450: a quarter; 660: nothing
+ * @example fresh for 90 days and half lost in 180: 240 days old: a half; 420: a quarter; 630: nothing
  */
-export function weightOf(taken: string, atMs: number): number {
+export function weightOf(taken: string, atMs: number, { freshDays, halvesInDays }: AgeRule): number {
   // most are fresh, and this is asked for every line
   const days = ageInDays(taken, atMs);
   if (days < freshDays) return 1;
@@ -35,9 +35,12 @@ export function weightOf(taken: string, atMs: number): number {
 }
 
 /** Whether what a measurement weighs is another from this midnight on. */
-export function weightStepsOn(taken: string, midnightMs: number): boolean {
+export function weightStepsOn(taken: string, midnightMs: number, rule: AgeRule): boolean {
+  const { freshDays } = rule;
   const days = ageInDays(taken, midnightMs);
-  return days >= freshDays && (days - freshDays) % stepDays === 0 && weightOf(taken, midnightMs) !== weightOf(taken, midnightMs - 1);
+  return (
+    days >= freshDays && (days - freshDays) % stepDays === 0 && weightOf(taken, midnightMs, rule) !== weightOf(taken, midnightMs - 1, rule)
+  );
 }
 
 /**

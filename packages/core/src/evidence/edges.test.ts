@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Figures, Location, Measurement } from '@underpass/contracts';
 import { lightFloorMs, distanceKm, geostationaryFloorMs } from '../link/index.js';
-import { chooseEvidence, chooseSignonTimes, fewestRoundTrips, rejection } from './index.js';
+import { shippedAssumed } from '../assumed/index.js';
+import { chooseEvidence, chooseSignonTimes, rejection } from './index.js';
 
 const hall = { id: 'hall', name: 'Hall', latitude: 55, longitude: 3, lineKind: 'fibre', ownLines: false } as Location;
 const farEnd = { latitude: 46, longitude: 3 };
@@ -45,7 +46,7 @@ describe('what a fact says of itself', () => {
     ]);
     expect(evidence.roundTrips).toMatchObject({ samples: 77, note: 'Ann, 2026-11-02 08:09', by: 'Ann', at: '2026-11-02T08:09:10Z' });
     expect([evidence.datagrams?.samples, evidence.scene?.samples, evidence.downMbps?.samples]).toEqual([200, 300, 1]);
-    expect(fewestRoundTrips).toBe(20);
+    expect(shippedAssumed.evidence.fewestRoundTrips).toBe(20);
   });
 
   test('nothing measured, nothing known; a measurement of sign-on times alone is none of the line', () => {

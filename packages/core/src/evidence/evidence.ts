@@ -12,7 +12,7 @@ import type {
 } from '@underpass/contracts';
 import { distanceKm, geostationaryFloorMs, lightFloorMs, type Place } from '../link/index.js';
 import { decodersFromAnswers } from '../screens/index.js';
-import { dayOf, freshDays, weightOf } from './age.js';
+import { dayOf, weightOf, type AgeRule } from './age.js';
 
 /** A fact with the measurement it comes from. */
 export interface Taken<T> {
@@ -53,9 +53,6 @@ export interface Evidence {
 export type RejectedBecause = 'not taken at the desk' | 'below what light allows';
 /** A fact that measurements settle. */
 export type EvidenceFact = Exclude<keyof Evidence, 'rejected' | 'oldest'>;
-
-/** A verdict from fewer round trips than this is not one; common practice. */
-export const fewestRoundTrips = 20;
 
 const lineFacts = ['roundTrips', 'addedDownMs', 'addedUpMs', 'datagrams', 'downMbps', 'upMbps'] as const;
 const endpointFacts = ['screens', 'decoders', 'scene', 'browser'] as const;
@@ -141,23 +138,23 @@ export function chooseEvidence(
   return evidence;
 }
 
-const agedOn = new WeakMap<Evidence, { day: number; evidence: Evidence }>();
+const agedOn = new WeakMap<Evidence, { day: number; rule: AgeRule; evidence: Evidence }>();
 
 /** The evidence as it is at an instant: what is old of the line says how much it still weighs, what weighs nothing any more is left out. */
-export function evidenceAt(evidence: Evidence, atMs: number): Evidence {
+export function evidenceAt(evidence: Evidence, atMs: number, rule: AgeRule): Evidence {
   const { oldest } = evidence;
   const day = dayOf(atMs);
-  if (!oldest || day - oldest.day < freshDays) return evidence;
+  if (!oldest || day - oldest.day < rule.freshDays) return evidence;
   const known = agedOn.get(evidence);
-  if (known?.day === day) return known.evidence;
+  if (known?.day === day && known.rule === rule) return known.evidence;
   const now: Evidence = { ...evidence };
   for (const fact of lineFacts) {
     const taken = evidence[fact];
     if (!taken) continue;
-    const weight = weightOf(taken.at, atMs);
+    const weight = weightOf(taken.at, atMs, rule);
     if (weight === 0) delete now[fact];
     else if (weight < 1) (now as unknown as Record<string, unknown>)[fact] = { ...taken, weight };
   }
-  agedOn.set(evidence, { day, evidence: now });
+  agedOn.set(evidence, { day, rule, evidence: now });
   return now;
 }

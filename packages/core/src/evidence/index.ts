@@ -1,3 +1,3 @@
-export { aged, ageInDays, freshDays, halvesInDays, weightOf, weightStepsOn } from './age.js';
+export { aged, ageInDays, weightOf, weightStepsOn, type AgeRule } from './age.js';
 export * from './evidence.js';
 export * from './signonTimes.js';

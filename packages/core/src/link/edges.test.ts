@@ -5,7 +5,6 @@ import {
   demandP95Mbps,
   distanceKm,
   lightFloorMs,
-  lineDefaults,
   mathisMbps,
   medianInterval,
   pathMs,
@@ -78,18 +77,6 @@ describe('distance and time', () => {
     expect(distanceKm(place(10, 20), place(-30, 40))).toBeCloseTo(distanceKm(place(-30, 40), place(10, 20)), 9);
     expect(distanceKm(place(50, 7), place(50, 7))).toBe(0);
     expect([lightFloorMs(1000), pathMs(1000), pathMs(0)]).toEqual([10, 16, 1]);
-  });
-
-  test('every kind of line has words, a delay from low to high and a note that says how it is known', () => {
-    for (const { words, delayLowMs, delayHighMs, framingShare, note } of Object.values(lineDefaults)) {
-      expect(words).not.toBe('');
-      expect(note).toBe(`${words} and the distance; common practice`);
-      expect(delayLowMs).toBeGreaterThan(0);
-      expect(delayHighMs).toBeGreaterThan(delayLowMs);
-      expect([0.05, 0.1]).toContain(framingShare);
-    }
-    // by a satellite that stands still nothing is quicker than 4 × 35 786 km
-    expect(lineDefaults['geo-satellite'].delayLowMs).toBeGreaterThan(477);
   });
 });
 

@@ -36,8 +36,3 @@ export function wifiRateAt(dbm: number): WifiRate {
   rates.set(whole, known);
   return known;
 }
-
-/** Signal that is taken where a device is on Wi-Fi and nobody told how well it hears, dBm; common practice, no source. */
-export const assumedSignalDbm = { low: -75, high: -50 } as const;
-/** Devices that are active at once in the same cell, this one counted: at a place that shares its line, and elsewhere; common practice, no source. */
-export const activeInCell = { shared: 4, own: 2 } as const;

@@ -1,4 +1,5 @@
 import type { SignonStep as StepName } from '@underpass/contracts';
+import { shippedAssumed, type SignonSeconds } from '../assumed/index.js';
 import { inStorm, type Storm } from './storm.js';
 import { criticalPath, type SignonStep, type Timeline } from './timeline.js';
 
@@ -32,6 +33,10 @@ export interface SignonFacts {
   rateKnown?: boolean;
   /** Who signs on at the same time on the same line, this one counted; nobody else where it is left out. */
   storm?: Storm | undefined;
+  /** What the steps take where they were not timed; what is shipped where it is left out. */
+  assumed?: SignonSeconds;
+  /** Within how many minutes everybody signs on in the morning. */
+  stormMinutes?: number;
   /** Steps that were timed, s: they replace what is assumed. */
   measured?: Readonly<Partial<Record<StepName, number>>> | undefined;
 }
@@ -51,6 +56,7 @@ function after(name: string): readonly string[] {
  */
 export function signonTimeline(f: SignonFacts): Timeline {
   const rttS = f.rttMs / 1000;
+  const s = f.assumed ?? shippedAssumed.signon;
   const steps: SignonStep[] = [];
   let before: readonly string[] = none;
   const spreadS = (f.rttSpreadMs ?? 0) / 1000;
@@ -70,7 +76,7 @@ export function signonTimeline(f: SignonFacts): Timeline {
     const seconds = timed ?? reckoned;
     const source = timed === undefined ? otherwise : 'measured';
     const isMeasured = source === 'measured';
-    const doubtS = isMeasured ? 0 : trips * spreadS + (source === 'assumed' && !byPerson ? seconds * 0.15 : 0) + lessS;
+    const doubtS = isMeasured ? 0 : trips * spreadS + (source === 'assumed' && !byPerson ? seconds * s.giveShare : 0) + lessS;
     steps.push({
       name,
       bay,
@@ -83,25 +89,33 @@ export function signonTimeline(f: SignonFacts): Timeline {
     });
     before = after(name);
   };
-  if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? 15 : 3);
-  const joinS = f.wired === false ? 4 : 2;
-  add('network up', 'Local network', f.alwaysOn ? 0 : joinS, 0, false, 'assumed', f.wired === undefined ? 2 : 0);
-  add('client start', 'Endpoint', f.browserClient ? 3 : 1.5);
+  if (!f.alwaysOn) add('endpoint boot', 'Endpoint', f.thinClient ? s.bootThinS : s.bootOtherS);
+  const joinS = f.wired === false ? s.wifiS : s.wiredS;
+  add(
+    'network up',
+    'Local network',
+    f.alwaysOn ? 0 : joinS,
+    0,
+    false,
+    'assumed',
+    f.wired === undefined ? Math.max(0, s.wifiS - s.wiredS) : 0,
+  );
+  add('client start', 'Endpoint', f.browserClient ? s.browserS : s.clientS);
   add('sign-in form', 'Gateway', 0.5 + 2 * rttS, 2);
-  if (!f.singleSignOn) add('password', 'Desk', 6, 0, true);
-  if (f.secondFactor) add('second factor', 'Gateway', 10 + 4 * rttS, 4, true);
+  if (!f.singleSignOn) add('password', 'Desk', s.passwordS, 0, true);
+  if (f.secondFactor) add('second factor', 'Gateway', s.codeS + 4 * rttS, 4, true);
   if (!f.entryLink) {
-    add('list of resources', 'Gateway', 3 + 10 * rttS + 0.2 * f.resources, 10);
-    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', 4, 0, true);
+    add('list of resources', 'Gateway', s.listS + 10 * rttS + 0.2 * f.resources, 10);
+    if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', s.chooseS, 0, true);
   }
-  add('broker', 'Gateway', 1 + 4 * rttS, 4);
-  if (f.hostOff) add('power on', 'Host', 120);
-  else if (f.hostAsleep) add('wake', 'Host', 25);
-  add('session create', 'Host', 4);
+  add('broker', 'Gateway', s.brokerS + 4 * rttS, 4);
+  if (f.hostOff) add('power on', 'Host', s.powerOnS);
+  else if (f.hostAsleep) add('wake', 'Host', s.wakeS);
+  add('session create', 'Host', s.createS);
   if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS, 6);
   const created = before;
   const moreMB = (f.profileHighMB ?? f.profileMB) - f.profileMB;
-  const profileS = 1.5 + (f.profileMB * 8) / f.profileMbps;
+  const profileS = s.profileS + (f.profileMB * 8) / f.profileMbps;
   add('profile attach', 'Workspace', profileS, 0, false, f.profileMB > 0 ? 'computed' : 'assumed', (moreMB * 8) / f.profileMbps);
   // applications are delivered beside the profile, not after it
   const delivered = f.measured?.['applications delivered'];
@@ -117,10 +131,10 @@ export function signonTimeline(f: SignonFacts): Timeline {
       after: created,
     });
   before = f.deliveredMB > 0 ? ['profile attach', 'applications delivered'] : before;
-  add('shell', 'Workspace', f.publishedApp ? 2 : 5);
+  add('shell', 'Workspace', f.publishedApp ? s.shellAppS : s.shellDesktopS);
   const aloneS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
   // whoever signs on later shares the line with those who work; whoever does at the beginning, with those who sign on
-  const storm = f.storm ? inStorm(f.firstFrameBytes, f.storm) : null;
+  const storm = f.storm ? inStorm(f.firstFrameBytes, f.storm, f.stormMinutes ?? shippedAssumed.people.stormMinutes) : null;
   const pictureS = Math.max(aloneS, storm?.seconds ?? 0);
   const mostS = Math.max(pictureS, storm?.high ?? 0);
   add(

@@ -1,5 +1,6 @@
-/** Most people of a place sign on within so many minutes of the beginning of its day: usual, at the longest, at the shortest; common practice, no source. */
-export const stormMinutes = { value: 15, long: 30, short: 5 } as const;
+/** It may be within a third of that time, or within twice as much; common practice, no source. */
+const sooner = 1 / 3;
+const later = 2;
 
 /**
  * How long one transfer takes while many begin theirs at times of their own and share the line evenly: alone ÷ (1 − load), the mean of
@@ -27,12 +28,17 @@ export interface Storm {
 /**
  * How long one transfer of so many bytes takes then, s, with its interval: between few over a long while and many in a short one. It has
  * the line to itself with those who sign on: they do not work yet.
+ * @param minutes within which everybody signs on
  */
-export function inStorm(bytes: number, { value, low, high, lineMbps }: Storm): { seconds: number; low: number; high: number } {
+export function inStorm(
+  bytes: number,
+  { value, low, high, lineMbps }: Storm,
+  minutes: number,
+): { seconds: number; low: number; high: number } {
   const aloneS = (bytes * 8) / 1e6 / Math.max(0.01, lineMbps);
   return {
-    seconds: whileOthersDo(aloneS, value, stormMinutes.value * 60),
-    low: whileOthersDo(aloneS, low, stormMinutes.long * 60),
-    high: whileOthersDo(aloneS, high, stormMinutes.short * 60),
+    seconds: whileOthersDo(aloneS, value, minutes * 60),
+    low: whileOthersDo(aloneS, low, later * minutes * 60),
+    high: whileOthersDo(aloneS, high, sooner * minutes * 60),
   };
 }

@@ -1,4 +1,5 @@
 import type { Bay } from '@underpass/contracts';
+import { clock } from '../day/index.js';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
@@ -116,8 +117,15 @@ const localNetworkFacts: FactsOfBay = (facts) => {
   return list;
 };
 
+/** A figure as it was found, and beside it what it comes to in the hour that counts. */
+function found(estimate: Estimate, as: number | undefined, hour: number, unit: string): { value: number; note: string } {
+  const { value, note } = estimate;
+  if (as === undefined || Math.abs(as - value) < 0.005 * value) return { value, note };
+  return { value: as, note: `${note}; ${figure(value)} ${unit} at ${clock(hour)}` };
+}
+
 const linkFacts: FactsOfBay = (facts, f) => {
-  const { evidence } = facts;
+  const { evidence, line } = facts;
   const list: BayFact[] = [];
   const { down, rtt, loss, up, spreadMs, busyMs } = f.way;
   const lost = fact(
@@ -125,12 +133,17 @@ const linkFacts: FactsOfBay = (facts, f) => {
     f.way.lossKnown ? `${figure(loss.value)} % lost` : `0 to ${figure(loss.high)} % lost`,
     `${loss.note}${loss.samples ? `, ${loss.samples} samples, ${figure(loss.low)} to ${figure(loss.high)} %` : ''}`,
   );
+  const rateFound = (rate: Estimate, taken: number | undefined, typed: number | undefined) =>
+    found(rate, rate.source === 'measured' ? taken : rate.source === 'declared' ? typed : undefined, f.way.hour, 'Mbit/s');
+  const asDown = down && rateFound(down, evidence.downMbps?.value, line.downMbps);
+  const asUp = up && rateFound(up, evidence.upMbps?.value, line.upMbps);
+  const asRtt = found(rtt, rtt.source === 'measured' ? evidence.roundTrips?.value.medianMs : undefined, f.way.rttHour, 'ms');
   list.push(
-    down
+    down && asDown
       ? fact(
           down.source,
-          `Down ${figure(down.value)} Mbit/s`,
-          down.note,
+          `Down ${figure(asDown.value)} Mbit/s`,
+          asDown.note,
           down.notUsed ? `${figure(down.notUsed.value)} Mbit/s ${down.notUsed.source}, not used` : undefined,
         )
       : fact('assumed', 'Rate not known', 'nothing measured or typed'),
@@ -138,8 +151,8 @@ const linkFacts: FactsOfBay = (facts, f) => {
   list.push(
     fact(
       rtt.source,
-      `Round trip ${Math.round(rtt.value)} ms`,
-      `${rtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`,
+      `Round trip ${Math.round(asRtt.value)} ms`,
+      `${asRtt.note}${rtt.samples ? `, ${rtt.samples} samples, ${figure(rtt.low)} to ${figure(rtt.high)} ms` : ''}`,
       rtt.notUsed ? `${figure(rtt.notUsed.value)} ms ${rtt.notUsed.source}, not used` : undefined,
     ),
   );
@@ -153,7 +166,7 @@ const linkFacts: FactsOfBay = (facts, f) => {
     );
   else if (evidence.datagrams?.value.passes === false) list.push(fact('measured', 'UDP does not pass', evidence.datagrams.note));
   else list.push(lost);
-  if (up) list.push(fact(up.source, `Up ${figure(up.value)} Mbit/s`, up.note));
+  if (up && asUp) list.push(fact(up.source, `Up ${figure(asUp.value)} Mbit/s`, asUp.note));
   if (!list.includes(lost)) list.push(lost);
   if (spreadMs.high >= 1)
     list.push(

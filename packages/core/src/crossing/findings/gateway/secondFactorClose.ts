@@ -1,6 +1,6 @@
 import { noChange } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
-import { secondFactorNeedsS, secondFactorPersonS } from '../../ladder.js';
+import { secondFactorNeedsS } from '../../ladder.js';
 import { setHere } from '../../setHere.js';
 
 /** The time that is given for the second factor is within what people take, s. */
@@ -11,7 +11,7 @@ export const secondFactorClose: FindingKind = {
   detect: (facts, { missing, settings, way }) => {
     const { gateway } = facts;
     if (!missing.includes('second factor time')) return null;
-    const needs = secondFactorNeedsS(way.rtt);
+    const needs = secondFactorNeedsS(way.rtt, facts.estate.assumed.signon);
     const longer = Math.max(25, Math.ceil(needs.high / 5) * 5);
     const givenS = settings['security.secondFactorTimeoutS'];
     return {
@@ -23,7 +23,7 @@ export const secondFactorClose: FindingKind = {
         { source: 'declared', text: `${givenS} s are given at ${gateway.name}` },
         {
           source: 'assumed',
-          text: `${secondFactorPersonS.low} to ${secondFactorPersonS.high} s to read and type a code, common practice; with four round trips ${figure(needs.low)} to ${figure(needs.high)} s`,
+          text: `${facts.estate.assumed.signon.codeLowS} to ${facts.estate.assumed.signon.codeHighS} s to read and type a code, common practice; with four round trips ${figure(needs.low)} to ${figure(needs.high)} s`,
         },
       ],
       remedies: () => [

@@ -1,15 +1,15 @@
 import { noChange } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
 
 /** 3D work on a host whose graphics are not known. */
 export const graphicsNotKnown: FindingKind = {
   kind: 'the graphics of the host are not known',
   bay: 'Host',
   weight: 'unknown',
-  detect: ({ resource }, { host, frames, missing }) => {
+  detect: ({ resource, estate }, { host, frames, missing }) => {
     const draws = resource.graphics && frames.missing === 'graphics of the host';
-    const figures = missing.includes('host figures');
-    if (!host || (!draws && !figures)) return null;
+    const inDoubt = missing.includes('host figures');
+    if (!host || (!draws && !inDoubt)) return null;
     return {
       text: draws
         ? `Whether ${host.name} draws 3D on a card is not known, and it decides`
@@ -21,7 +21,7 @@ export const graphicsNotKnown: FindingKind = {
         {
           source: 'assumed',
           text: draws
-            ? '4 frames a second without a card, 30 or more with one'
+            ? `${figure(estate.assumed.host.drawnByProcessorFps)} frames a second without a card, 30 or more with one`
             : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}`,
         },
       ],

@@ -1,8 +1,9 @@
-import type { LineKind, Location } from '@underpass/contracts';
+import type { Location } from '@underpass/contracts';
+import type { Evening } from '../../../assumed/index.js';
 import { noChange } from '../../../change/index.js';
 import type { Missing } from '../../figures.js';
 import { clock, rateShareAt } from '../../../day/index.js';
-import { ageInDays, freshDays, halvesInDays, type Taken } from '../../../evidence/index.js';
+import { ageInDays, type Taken } from '../../../evidence/index.js';
 import { localHour } from '../../hour.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 
@@ -11,9 +12,9 @@ const listed = (facts: readonly string[]): string =>
   facts.length < 2 ? facts.join('') : `${facts.slice(0, -1).join(', ')} and ${facts.at(-1)}`;
 
 /** The hour in which it was measured, where the line gives something else then than in the hour that counts. */
-function otherHour(taken: Taken<unknown>, { timeZone }: Location, kind: LineKind, hour: number): number | null {
+function otherHour(taken: Taken<unknown>, { timeZone }: Location, evening: Evening | null, hour: number): number | null {
   const then = localHour(taken, timeZone);
-  return rateShareAt(kind, then) === rateShareAt(kind, hour) ? null : then;
+  return rateShareAt(evening, then) === rateShareAt(evening, hour) ? null : then;
 }
 
 /** Facts that a measurement at the desk makes known. */
@@ -27,22 +28,29 @@ const ofTheLine: ReadonlySet<Missing> = new Set<Missing>([
   'reach of the gateway',
 ]);
 
+/** Those of them that are others at another hour. */
+const ofTheHour: ReadonlySet<Missing> = new Set<Missing>(['round trips', 'line rate', 'rate upwards', 'people at once']);
+
 /** Round trips, rate or loss of the line are not known, and decide. */
 export const lineNotMeasured: FindingKind = {
   kind: 'the line is not known',
   bay: 'Link',
   weight: 'unknown',
-  detect: ({ endpoint, evidence, location, line, atMs }, { way, missing }) => {
+  detect: ({ endpoint, evidence, location, line, atMs, estate }, { way, missing }) => {
     const decides = missing.filter((fact, i) => ofTheLine.has(fact) && missing.indexOf(fact) === i);
     if (decides.length === 0) return null;
     const few = evidence.roundTrips;
-    const other = few && few.at !== '' ? otherHour(few, location, line.lineKind, way.rttHour) : null;
+    const other =
+      few && few.at !== '' && decides.some((fact) => ofTheHour.has(fact))
+        ? otherHour(few, location, estate.assumed.lines[line.lineKind].evening, way.rttHour)
+        : null;
     const { oldest } = evidence;
+    const { freshDays, halvesInDays, fewestRoundTrips } = estate.assumed.evidence;
     const days = oldest ? ageInDays(oldest.at, atMs) : 0;
     return {
       text:
         few && !way.rttKnown
-          ? `Only ${few.samples} round trips were measured, 20 are needed to go by`
+          ? `Only ${few.samples} round trips were measured, ${fewestRoundTrips} are needed to go by`
           : days >= freshDays
             ? `Measured ${days} days ago, which weighs less: ${listed(decides)} of the way from ${location.name} may be otherwise by now, and it decides`
             : other !== null
@@ -60,6 +68,14 @@ export const lineNotMeasured: FindingKind = {
               },
             ]
           : []),
+        ...(other === null
+          ? []
+          : [
+              {
+                source: 'measured' as const,
+                text: `measured at ${clock(other)}; at ${clock(way.rttHour)} the neighbourhood is busier, and told for then`,
+              },
+            ]),
         ...(way.rttKnown
           ? [
               {

@@ -13,14 +13,14 @@ export const lineTooNarrow: FindingKind = {
   limits: ['frames', 'delay'],
   explains: ['full desktop where one app is used', 'video played inside where the endpoint could', 'delay under load'],
   detect: (facts, figures) => {
-    const { location, line, others, endpoint } = facts;
+    const { location, line, others, endpoint, estate } = facts;
     const { way, demand, frames, session, settings, wanted } = figures;
     const { available, down } = way;
     if (!available || !down || way.bound !== 'line' || available.value >= demand.p95Mbps * settings['picture.qualityFloor']) return null;
     const shared = others.count > 0;
     const own = location.ownLines;
     const tallest = Math.max(...session.screens.map((screen) => Math.min(screen.heightPx, screen.widthPx)));
-    const usable = usableMbps(down, line.lineKind);
+    const usable = usableMbps(down, estate.assumed.lines[line.lineKind].framingShare);
     const held = () =>
       peopleHeld(usable, { activeShare: Math.max(0.01, others.activeShare), meanMbps: demand.meanMbps, sdMbps: demand.sdMbps });
     const heldWords = () => (Number.isFinite(held()) ? held() : 'all');

@@ -1,7 +1,6 @@
 import { supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
-import { worstDelayFactor } from '../../thresholds.js';
 
 /** Where the worst twentieth of the round trips lies further above the median than this, ms, it is news; common practice, no source. */
 const noticedSpreadMs = 30;
@@ -12,7 +11,7 @@ export const lineUnsteady: FindingKind = {
   bay: 'Link',
   weight: 'limited',
   limits: ['frames', 'sticking', 'voice'],
-  detect: ({ location, endpoint }, { way, frames, wanted, delay, aspects }) => {
+  detect: ({ location, endpoint }, { way, frames, wanted, delay, aspects, assumed }) => {
     const spread = way.spreadMs.value;
     const takesFrames = frames.limiter === 'unsteady way' && aspects.frames === 'limited';
     const slows = aspects.sticking === 'limited' && spread > frames.resentWorstMs.value && spread > 0.25 * wanted.keyToPixelMs;
@@ -22,7 +21,7 @@ export const lineUnsteady: FindingKind = {
       cost: takesFrames
         ? cost.frames(frames.value, wanted.framesAtLeast)
         : slows
-          ? cost.short((delay.worst.value / wanted.keyToPixelMs / worstDelayFactor - 1) / 2)
+          ? cost.short((delay.worst.value / wanted.keyToPixelMs / assumed.finding.worstDelayFactor - 1) / 2)
           : cost.risk + 35,
       costText: ms(spread),
       sure: 'likely',

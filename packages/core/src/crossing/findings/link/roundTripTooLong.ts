@@ -3,7 +3,7 @@ import type { CrossingFacts } from '../../facts.js';
 import type { CrossingFigures } from '../../figures.js';
 import { lineOf } from '../../line.js';
 import { cost, ms, type FindingKind, type Proposal } from '../../finding.js';
-import { distanceKm, lineDefaults, pathMs } from '../../../link/index.js';
+import { distanceKm, pathMs } from '../../../link/index.js';
 
 /** Round trip of both legs by a gateway's region and a host's, by their distances, ms. */
 const legsMs = ({ location, estate }: CrossingFacts, gatewayRegion: string, hostRegion: string): number => {
@@ -80,7 +80,7 @@ export const roundTripTooLong: FindingKind = {
     if (link < 0.35 * delay.value) return null;
     const { location, resource, gatewayRegion } = facts;
     const satellite = facts.line.lineKind === 'geo-satellite';
-    const leo = lineDefaults['leo-satellite'];
+    const leo = facts.estate.assumed.lines['leo-satellite'];
     const leoMs = Math.round((leo.delayLowMs + leo.delayHighMs) / 2 + pathMs(distanceKm(location, gatewayRegion)));
     return {
       text: satellite

@@ -1,0 +1,2 @@
+export * from './assumed.js';
+export { assumedFigures, faultOfAssumed, type AssumedFigure } from './table.js';
