@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { crossingPath, people, signIn } from './pages/app.js';
 
 const limited = crossingPath('P136', 'WEX-TC-020', 'timetable');
+const vessel = crossingPath('P300', 'MV-013', 'documents');
 
 async function accessible(page: Page, name: string): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
@@ -18,7 +19,15 @@ test('every screen is accessible, light and dark, and deep links survive the sig
     await page.evaluate((chosen) => localStorage.setItem('underpass.theme', chosen), theme);
     const paths = ['/board', limited];
     if (theme === 'light')
-      paths.push('/crossings', '/estate/location/wexcombe', '/estate/import', '/estate/changes', '/estate/measurements');
+      paths.push(
+        '/crossings',
+        vessel,
+        '/estate/assumed',
+        '/estate/location/wexcombe',
+        '/estate/import',
+        '/estate/changes',
+        '/estate/measurements',
+      );
     for (const path of paths) {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();

@@ -1,4 +1,5 @@
 import type { CompareRow, CrossingView } from '@underpass/core';
+import { Link } from 'react-router';
 import { Gauge } from '../drawing/Gauge.js';
 import { Arrow } from '../ui/Arrow.js';
 import { Verdict } from '../ui/Verdict.js';
@@ -29,7 +30,9 @@ export function CompareTable({ now, tried }: { now: CrossingView; tried: Crossin
             <Arrow />
           </th>
           <th scope="col" className="font-normal text-right">
-            wanted
+            <Link className="link" to="/estate/assumed#wanted">
+              wanted
+            </Link>
           </th>
         </tr>
       </thead>

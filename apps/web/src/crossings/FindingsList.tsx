@@ -1,10 +1,20 @@
-import type { Change, Verdict } from '@underpass/contracts';
+import type { Bay, Change, Verdict } from '@underpass/contracts';
 import { isEmpty, noChange, type CrossingView, type Finding } from '@underpass/core';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
 import { verdictInk, VerdictShape, verdictWords } from '../ui/Verdict.js';
 
 const verdictOf: Record<Finding['weight'], Verdict> = { blocked: 'blocked', limited: 'limited', unknown: 'unknown', risk: 'clear' };
+
+/** Where the figures are told that are assumed of a bay. */
+const assumedAbout: Partial<Record<Bay, string>> = {
+  'Local network': '#wi-fi',
+  Link: '#lines',
+  Gateway: '#sign-on',
+  Host: '#hosts',
+  Workspace: '#sign-on',
+};
 
 /** What is wrong or at risk, dearest first; each remedy with what it would do. */
 export function FindingsList({
@@ -65,6 +75,14 @@ export function FindingsList({
                           <span>
                             {line.text}
                             {line.notUsed && ', not used'}
+                            {line.source === 'assumed' && (
+                              <>
+                                {' '}
+                                <Link className="link" to={`/estate/assumed${assumedAbout[finding.bay] ?? ''}`}>
+                                  what is assumed
+                                </Link>
+                              </>
+                            )}
                           </span>
                         </li>
                       ))}

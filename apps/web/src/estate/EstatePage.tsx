@@ -30,6 +30,9 @@ export function EstatePage() {
         <h1>Estate</h1>
         <span className="text-ink-3 flex-1">what is written down; every crossing is worked out from it</span>
         <span className="flex gap-3 flex-wrap items-center">
+          <Link className="btn" to="/estate/assumed">
+            What is assumed
+          </Link>
           <Link className="btn" to="/estate/changes">
             Changes
           </Link>

@@ -7,6 +7,7 @@ export const estateStage: Stage = {
     { path: 'estate/import', lazy: async () => ({ Component: (await import('./ImportPage.js')).ImportPage }) },
     { path: 'estate/changes', lazy: async () => ({ Component: (await import('./ChangesPage.js')).ChangesPage }) },
     { path: 'estate/measurements', lazy: async () => ({ Component: (await import('./MeasurementPage.js')).MeasurementPage }) },
+    { path: 'estate/assumed', lazy: async () => ({ Component: (await import('./AssumedPage.js')).AssumedPage }) },
     { path: 'estate/:kind', lazy: async () => ({ Component: (await import('./EstatePage.js')).EstatePage }) },
     { path: 'estate/:kind/:id', lazy: async () => ({ Component: (await import('./ObjectPage.js')).ObjectPage }) },
   ],

@@ -1,5 +1,5 @@
 export * from './facts.js';
-export { shippedThresholds, thresholdsFor, workWords } from './thresholds.js';
+export { lossAtMost, shippedThresholds, thresholdsFor, workWords } from './thresholds.js';
 export * from './fieldCheck.js';
 export * from './figures.js';
 export * from './evaluate.js';
@@ -14,7 +14,7 @@ export type { Frames } from './frames.js';
 export type { Delay, DelayPart } from './delay.js';
 export type { DeskItem } from './desk.js';
 export { nameCovers, type Step } from './ladder.js';
-export type { EvidenceLine, FindingKind } from './finding.js';
+export { cost as findingCost, type EvidenceLine, type FindingKind } from './finding.js';
 export type { Way } from './way.js';
 export { editOfCondition, factReaderOf, readinessOf } from './requirementFacts.js';
 export * from './counts.js';

@@ -1,0 +1,56 @@
+import { expect, test } from '@playwright/test';
+import { crossingPath, people, signIn } from './pages/app.js';
+
+const vessel = crossingPath('P300', 'MV-013', 'documents');
+
+test('what is assumed is shown where it decides, is another figure here, and is taken back', async ({ page }) => {
+  await signIn(page, undefined, vessel);
+  // a fact that is assumed leads to where it is told
+  await page.getByRole('link', { name: 'wanted' }).click();
+  await expect(page.getByRole('heading', { name: 'What is assumed' })).toBeVisible();
+  const delay = page.getByLabel('office work: Key to pixel, at most ms');
+  await expect(delay).toHaveValue('150');
+
+  // what is wrong is told beneath it, and nothing typed is lost
+  const fastest = page.getByLabel('4G: round trip to a near data centre, at least, ms');
+  await fastest.fill('fast');
+  await expect(page.getByText('must be a number')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Save/ })).toBeDisabled();
+  await fastest.fill('90');
+  await expect(page.getByText('line/4g/delayLowMs (90) is above line/4g/delayHighMs (70)')).toBeVisible();
+  await fastest.fill('45');
+  await delay.fill('250');
+
+  // on paper first, then for everybody
+  await page.getByRole('button', { name: 'See impact on the estate' }).click();
+  await expect(page.getByText(/change their verdict/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Close' }).first().click();
+  await page.getByRole('button', { name: 'Save 2 figures' }).click();
+  await expect(page.getByText(/^Saved: 2 figures/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /4G: round trip to a near data centre, at least/ })).toContainText('this estate');
+  await page.goto(vessel);
+  await expect(page.getByText('at most 250').first()).toBeVisible();
+
+  // as shipped again
+  await page.goto('/estate/assumed#lines');
+  await page.getByRole('button', { name: '4G: round trip to a near data centre, at least: as shipped' }).click();
+  await page.getByLabel('office work: Key to pixel, at most ms').fill('150');
+  await page.getByRole('button', { name: 'Save 2 figures' }).click();
+  await expect(page.getByText(/^Saved: 2 figures/)).toBeVisible();
+  await page.goto(vessel);
+  await expect(page.getByText('at most 150').first()).toBeVisible();
+});
+
+test('over the day: the hours of a ship, its worst one, and a table that says the same', async ({ page }) => {
+  await signIn(page, undefined, vessel);
+  await expect(page.getByRole('heading', { name: /Over the day/ })).toContainText('06:00 to 23:00, every day, Europe/London');
+  await expect(page.getByText('The verdict is told for 19:00 to 20:00, when the line gives least.')).toBeVisible();
+  await page.getByText('Hour by hour').click();
+  await expect(page.getByRole('row', { name: /^09:00/ })).toContainText('Clear');
+  await expect(page.getByRole('row', { name: /^20:00/ })).toContainText('Unknown');
+});
+
+test('a reader sees what is assumed and can type nothing', async ({ page }) => {
+  await signIn(page, people.reader, '/estate/assumed');
+  await expect(page.getByLabel('office work: Key to pixel, at most ms')).toHaveAttribute('readonly', '');
+});
