@@ -1,5 +1,20 @@
 // The layers of docs/architecture.md as a check: who may import whom.
-const subjects = ['units', 'indexes', 'assumed', 'day', 'link', 'voice', 'screens', 'picture', 'settings', 'signon', 'access', 'hosts', 'evidence', 'estate'];
+const subjects = [
+  'units',
+  'indexes',
+  'assumed',
+  'day',
+  'link',
+  'voice',
+  'screens',
+  'picture',
+  'settings',
+  'signon',
+  'access',
+  'hosts',
+  'evidence',
+  'estate',
+];
 const mayUse = {
   units: [],
   assumed: [],
