@@ -16,6 +16,21 @@ const demoUsers = [
   ['admin@saltmarsh.example', 'Selma Thorne', 'admin'],
 ] as const;
 
+const weekMs = 7 * 86_400_000;
+const taken = /^(M\d+),(\d{4}-\d\d-\d\dT[\d:]+Z)/gm;
+
+/**
+ * The demo's measurements as if they had been taken lately: what is old weighs less, and the demo would fade. All by the same whole weeks,
+ * so that day and hour stay.
+ */
+export function lately(csv: string, nowMs: number): string {
+  const newest = Math.max(...[...csv.matchAll(taken)].map(([, , at]) => Date.parse(at as string)));
+  const weeks = Math.floor((nowMs - newest) / weekMs);
+  if (!(weeks > 0)) return csv;
+  const later = (at: string) => new Date(Date.parse(at) + weeks * weekMs).toISOString().replace('.000Z', 'Z');
+  return csv.replace(taken, (_, id: string, at: string) => `${id},${later(at)}`);
+}
+
 /** Makes the first administrator where one is named, and loads the demo estate once, through the importer that people use. */
 @Injectable()
 export class DemoLoader implements OnApplicationBootstrap {
@@ -60,6 +75,7 @@ export class DemoLoader implements OnApplicationBootstrap {
         .filter((name) => /\.(csv|ya?ml)$/.test(name))
         .map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
     );
+    if (files['measurements.csv']) files['measurements.csv'] = lately(files['measurements.csv'], Date.now());
     const job = await this.imports.now(files, ownName, 'Demo estate loaded', () => this.empty());
     if (job.state !== 'applied') this.logger.error(`the demo estate was not loaded: ${JSON.stringify(job.result?.rejected.slice(0, 5))}`);
   }
