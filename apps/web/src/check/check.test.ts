@@ -58,6 +58,15 @@ describe('what people are told', () => {
     expect(tell(near, wanted)[1]).toMatchObject({ figure: '2.5 % lost', word: 'Not sure' });
   });
 
+  test('a line that is quick only while nobody fills it is not fine', () => {
+    const full = { ...good, addedDownMs: 20, addedUpMs: 180 };
+    expect(tell(full, wanted)[0]).toMatchObject({
+      word: 'Quick when quiet',
+      more: 'While somebody fills the line it takes 180 ms longer.',
+    });
+    expect(say(full)).toMatchObject({ verdict: 'unknown', text: 'Most of it is fine. Something is near what your work needs.' });
+  });
+
   test('more is wanted of the way where the work wants more', () => {
     const strict = { ...wanted, keyToPixelMs: 100, framesAtLeast: 30 };
     const words = (w: typeof wanted) =>

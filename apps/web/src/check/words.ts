@@ -90,6 +90,11 @@ export function tell(f: Figures, wanted: CheckWanted): (Told | null)[] {
         word: 'Not known',
         more: part === 'steady' && !f.datagrams ? 'This browser cannot measure it.' : notKnown[part],
       };
+    if (because === 'under load') {
+      const addedMs = Math.max(f.addedDownMs ?? 0, f.addedUpMs ?? 0);
+      const more = `While somebody fills the line it takes ${n(addedMs)} ms longer.`;
+      return { name, figure: figureOf(part, f, verdict), verdict, word: 'Quick when quiet', more };
+    }
     const [word, more] = said[part][verdict] ?? ['Not known', notKnown[part]];
     return { name, figure: figureOf(part, f, verdict), verdict, word, more };
   });

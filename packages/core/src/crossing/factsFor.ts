@@ -3,7 +3,7 @@ import { chooseEvidence, chooseSignonTimes, evidenceAt, type Evidence } from '..
 import type { Reach } from '../access/index.js';
 import { assumedOf } from '../assumed/index.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
-import type { CrossingRef, EstateModel } from '../estate/index.js';
+import type { CrossingRef, EstateModel, Supposition } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
 import { resolveSettings, settingPlace, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
@@ -61,6 +61,7 @@ export class FactsReader {
   private readonly estate: CrossingFacts['estate'];
   private readonly settled: Map<string, SettingValues>;
   private readonly desktops: WeakMap<Reach, readonly string[]>;
+  private readonly suppositions = new WeakMap<Evidence, Map<string, { of: readonly Supposition[]; evidence: Evidence }>>();
   private demand: Touch | null = null;
   private lastSeat: Seat | null = null;
   private readonly ends = new Map<string, End | null>();
@@ -281,7 +282,17 @@ export class FactsReader {
     const { supposed } = this.model;
     if (supposed.size === 0) return evidence;
     const [line, own] = [supposed.get(`location/${seat.location.id}`), supposed.get(`endpoint/${seat.endpoint.id}`)];
-    return line || own ? suppose(evidence, [...(line ?? []), ...(own ?? [])], farEnd.id) : evidence;
+    if (line && own) return suppose(evidence, [...line, ...own], farEnd.id);
+    return line || own ? this.supposedOf(evidence, (line ?? own) as readonly Supposition[], farEnd.id) : evidence;
+  }
+
+  /** Whoever sits at one desk has the same evidence, and what is supposed of it comes to the same. */
+  private supposedOf(evidence: Evidence, suppositions: readonly Supposition[], target: string): Evidence {
+    let byTarget = this.suppositions.get(evidence);
+    if (!byTarget) this.suppositions.set(evidence, (byTarget = new Map()));
+    let known = byTarget.get(target);
+    if (known?.of !== suppositions) byTarget.set(target, (known = { of: suppositions, evidence: suppose(evidence, suppositions, target) }));
+    return known.evidence;
   }
 
   /** Crossings whose demand may be another one than under this reader. */

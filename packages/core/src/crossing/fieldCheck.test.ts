@@ -42,6 +42,17 @@ describe('each part, just below and just above its threshold', () => {
     expect([at(51.3), at(51.4), at(89.4), at(89.6)]).toEqual(['clear', 'unknown', 'unknown', 'limited']);
   });
 
+  test('what a full line adds: enough while it is quiet is not known while it is full', () => {
+    // 30 ms and 98.67 of the usual session leave 21.3
+    const at = (added: object) => judgeCheck({ roundTrips: trips(30), ...added }, wanted).quick;
+    expect([at({ addedDownMs: 21.3, addedUpMs: 3 }), at({ addedDownMs: 2, addedUpMs: 21.4 })]).toEqual([
+      { verdict: 'clear' },
+      { verdict: 'unknown', because: 'under load' },
+    ]);
+    // what is near or slow already is told as that
+    expect(judgeCheck({ roundTrips: trips(60), addedDownMs: 500 }, wanted).quick).toEqual({ verdict: 'unknown' });
+  });
+
   test('a round trip of which too few came back says nothing', () => {
     const at = (samples: number) => judgeCheck({ roundTrips: trips(900, { samples }) }, wanted).quick;
     expect([at(19), at(20)]).toEqual([{ verdict: 'unknown', because: 'too few' }, { verdict: 'limited' }]);

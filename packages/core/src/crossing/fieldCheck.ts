@@ -19,8 +19,8 @@ export type CheckPart = (typeof checkParts)[number];
 /** What one part of a field check came to by itself. */
 export interface CheckJudged {
   verdict: Verdict;
-  /** Not known because too little came back, or because it could not be measured at all. */
-  because?: 'too few' | 'not measured';
+  /** Not known because too little came back, because it could not be measured at all, or because it is enough only while the line is idle. */
+  because?: 'too few' | 'not measured' | 'under load';
 }
 
 /** What of a resource says what is wanted of the way to it. */
@@ -78,9 +78,11 @@ function quick(figures: Figures, wanted: CheckWanted): CheckJudged | null {
   if (!roundTrips) return null;
   if (roundTrips.samples < fewestRoundTrips) return tooFew;
   const rest = around(jitterOf(figures), wanted.framesAtLeast);
-  return {
-    verdict: atMost({ low: roundTrips.medianLowMs + rest.leastMs, high: roundTrips.medianHighMs + rest.usualMs }, wanted.keyToPixelMs),
-  };
+  const [low, high] = [roundTrips.medianLowMs + rest.leastMs, roundTrips.medianHighMs + rest.usualMs];
+  const verdict = atMost({ low, high }, wanted.keyToPixelMs);
+  // how often somebody fills the line the check does not know
+  const addedMs = Math.max(figures.addedDownMs ?? 0, figures.addedUpMs ?? 0);
+  return verdict === 'clear' && high + addedMs > wanted.keyToPixelMs ? { verdict: 'unknown', because: 'under load' } : { verdict };
 }
 
 /** Loss and delay variation: how a call sounds over them, whether sessions break off, and whether the picture sticks. */
