@@ -71,6 +71,8 @@ export const cost = {
 /** A figure as it is told: two significant digits, whole numbers in full. @example 12.34 is "12", 4.21 "4.2", 123.4 "123" */
 export const figure = (value: number, digits = 2): string => {
   if (!Number.isFinite(value)) return 'without limit';
+  // most figures: quicker than by their digits, and the same
+  if (digits === 2 && value >= 10) return String(Math.round(value));
   const rounded = Number(value.toPrecision(Math.max(digits, Math.ceil(Math.log10(Math.max(1, Math.abs(value)))))));
   return String(rounded);
 };

@@ -87,9 +87,20 @@ function certificateFault(gateway: Gateway, trust: 'reject' | 'warn', atMs: numb
   if (!certificate || trust === 'warn') return null;
   if (atMs < dayMs(certificate.notBefore)) return 'certificate not yet valid';
   if (atMs >= dayMs(certificate.notAfter) + 86_400_000) return 'certificate expired';
-  if (!certificate.names.some((name) => nameCovers(name, gateway.address))) return 'certificate for another name';
+  if (!covers(gateway)) return 'certificate for another name';
   if (certificate.trust === 'none' || (certificate.trust === 'organisation' && !managed)) return 'certificate not trusted';
   return null;
+}
+
+const covered = new WeakMap<Gateway, boolean>();
+/** Whether its certificate is for the name a gateway is reached by: the same for every crossing. */
+function covers(gateway: Gateway): boolean {
+  let known = covered.get(gateway);
+  if (known === undefined) {
+    known = gateway.certificate?.names.some((name) => nameCovers(name, gateway.address)) ?? false;
+    covered.set(gateway, known);
+  }
+  return known;
 }
 
 /** The floor that counts for this client: the highest of gateway, pool and setting, with who asks for it. */
@@ -120,14 +131,10 @@ function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boole
 }
 
 type Quiet = Exclude<Step['state'], 'broken'>;
-const quietSteps = new Map<Quiet, Map<StepName, Step>>();
+const quietSteps: Record<Quiet, Partial<Record<StepName, Step>>> = { passed: {}, 'not reached': {}, 'not known': {}, assumed: {} };
 /** A step without a reason, the same object each time. */
 function quiet(name: StepName, bay: Bay, state: Quiet): Step {
-  let byName = quietSteps.get(state);
-  if (!byName) quietSteps.set(state, (byName = new Map()));
-  let known = byName.get(name);
-  if (!known) byName.set(name, (known = { name, bay, state, reason: null }));
-  return known;
+  return (quietSteps[state][name] ??= { name, bay, state, reason: null });
 }
 
 /** The ladder, and what has to be known for the steps that may break. */

@@ -10,10 +10,12 @@ export const modeExceedsPort: FindingKind = {
   limits: ['desk', 'frames'],
   detect: ({ endpoint }, { frames }) => {
     const screens = endpoint.screens;
-    const i = screens ? portFits(endpoint).findIndex((fit) => fit !== null && !fit.fits) : -1;
-    const screen = screens?.[i];
-    const fit = portFits(endpoint)[i];
-    if (!screens || !screen || !fit) return null;
+    if (!screens) return null;
+    const fits = portFits(endpoint);
+    const i = fits.findIndex((each) => each !== null && !each.fits);
+    if (i < 0) return null;
+    const [screen, fit] = [screens[i], fits[i]];
+    if (!screen || !fit) return null;
     const mode = `${screen.widthPx} × ${screen.heightPx} at ${screen.refreshHz ?? 60} Hz`;
     const replaced = (change: object) => screens.map((other, at) => (at === i ? { ...other, ...change } : other));
     return {
