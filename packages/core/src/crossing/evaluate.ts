@@ -38,8 +38,8 @@ export interface Evaluation {
 }
 
 /** The figures of a crossing as they would be after a change; null where it would be no more. */
-export function figuresAfter({ reader, ref }: Pick<CrossingFacts, 'reader' | 'ref'>, change: Change): CrossingFigures | null {
-  const facts = reader.after(change).read(ref);
+export function figuresAfter(before: CrossingFacts, change: Change): CrossingFigures | null {
+  const facts = before.reader.after(change).readLike(before);
   return facts && computeFigures(facts);
 }
 

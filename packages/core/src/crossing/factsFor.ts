@@ -30,6 +30,8 @@ interface Seat extends Pick<CrossingFacts, 'person' | 'endpoint' | 'location' | 
   access: Reach;
   resolved: SettingValues;
 }
+/** Of a seat, what its evidence depends on. */
+type Measured = Pick<Seat, 'measured' | 'endpoint' | 'location'>;
 /** A resource with the way it is reached. */
 type End = Pick<CrossingFacts, 'resource' | 'pool' | 'gateway' | 'gatewayRegion' | 'hosts'>;
 // remembered with the list, the entries or the reach they were made from: whoever has the same ones, in whatever model, has the same result
@@ -125,6 +127,27 @@ export class FactsReader {
   read(ref: CrossingRef): CrossingFacts | null {
     const endpoint = this.endpointOf(ref);
     return endpoint ? this.assemble(ref, endpoint, this.othersAt(endpoint.location)) : null;
+  }
+
+  /**
+   * Facts of a crossing that was read under this reader's one: where nothing but settings and what is supposed of lines lies between the
+   * two, most of them are the same.
+   */
+  readLike(before: CrossingFacts): CrossingFacts | null {
+    const { model, under } = this;
+    const { laid } = model;
+    if (before.reader !== under || !laid || laid.measurements.length > 0 || laid.writes.some(({ kind }) => kind !== 'setting'))
+      return this.read(before.ref);
+    const { endpoint, location, subject, gatewayRegion } = before;
+    const measured = model.measurementsAt.get(location.id);
+    return {
+      ...before,
+      reader: this,
+      settings: model.settings,
+      resolved: this.resolved(subject),
+      evidence: model.supposed.size > 0 ? this.evidenceFor({ endpoint, location, measured }, gatewayRegion) : before.evidence,
+      others: this.othersAt(location.id),
+    };
   }
 
   /** What the other people at a location ask of its line, from the demand of everybody's crossings there. */
@@ -277,7 +300,7 @@ export class FactsReader {
     return found.length ? chooseSignonTimes(found, endpoint.id, person.id) : undefined;
   }
 
-  private evidenceFor(seat: Seat, farEnd: Region): Evidence {
+  private evidenceFor(seat: Measured, farEnd: Region): Evidence {
     const evidence = evidenceAt(measuredFor(seat, farEnd), this.atMs, this.estate.assumed.evidence);
     const { supposed } = this.model;
     if (supposed.size === 0) return evidence;
@@ -359,7 +382,7 @@ export class FactsReader {
 }
 
 /** What was measured for a seat, chosen once for each list of measurements. */
-function measuredFor({ measured, endpoint, location }: Seat, farEnd: Region): Evidence {
+function measuredFor({ measured, endpoint, location }: Measured, farEnd: Region): Evidence {
   if (!measured) return noEvidence;
   const byEndpoint = remembered(chosen, measured, () => new Map<string, Chosen>());
   const key = `${endpoint.id}|${farEnd.id}`;
@@ -376,18 +399,20 @@ function measuredFor({ measured, endpoint, location }: Seat, farEnd: Region): Ev
   return evidence;
 }
 
-/** What tells one change from another; most are one setting, which is told at a fraction of the work. */
+/** What tells one change from another; most are one setting or one line, which are told at a fraction of the work. */
 function keyOf(change: Change): string {
-  const [only] = change.patches;
-  if (
-    change.patches.length !== 1 ||
-    change.hypotheses.length > 0 ||
-    only?.do !== 'setting' ||
-    only.was !== undefined ||
-    typeof only.value === 'object'
-  )
-    return JSON.stringify(change);
-  return `${only.layer}|${only.target}|${only.key}|${typeof only.value}|${String(only.value)}`;
+  const { patches, hypotheses } = change;
+  const [patch] = patches;
+  const [hypothesis] = hypotheses;
+  if (patches.length + hypotheses.length === 1) {
+    if (patch?.do === 'setting' && patch.was === undefined && typeof patch.value !== 'object')
+      return `${patch.layer}|${patch.target}|${patch.key}|${typeof patch.value}|${String(patch.value)}`;
+    if (hypothesis?.suppose === 'line') {
+      const { kind, id, roundTripMs, jitterMs, lossPercent, udp, downMbps, upMbps } = hypothesis;
+      return `${kind}|${id}|${roundTripMs}|${jitterMs}|${lossPercent}|${udp}|${downMbps}|${upMbps}`;
+    }
+  }
+  return JSON.stringify(change);
 }
 
 /** Whether nothing but a setting of a person's or an endpoint's own could tell two subjects apart. */
