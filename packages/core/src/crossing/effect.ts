@@ -13,6 +13,19 @@ export interface Effect {
 
 const rank = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
 
+type Item = CrossingFigures['desk'][number];
+const works = (item: Item) => item.works === true;
+const brokenItem = (item: Item) => item.works === false && !item.meant;
+const leftOut = (item: Item) => item.works === false && item.meant;
+const slowPort = (item: Item) => item.because?.code === 'port slow';
+const notReached = (step: CrossingFigures['ladder'][number]) => step.state === 'not reached';
+// counted for every change that is tried, so without a list in between
+function countOf<T>(list: readonly T[], is: (item: T) => boolean): number {
+  let count = 0;
+  for (const item of list) if (is(item)) count++;
+  return count;
+}
+
 const over = (value: number, limit: number) => Math.max(0, value / limit - 1);
 
 /**
@@ -23,18 +36,18 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
   {
     of: 'does not open',
     because: 'nothing else counts until it does; each step nearer is worth something',
-    points: (f) => (f.broken ? 1000 + 20 * f.ladder.filter((step) => step.state === 'not reached').length : 0),
+    points: (f) => (f.broken ? 1000 + 20 * countOf(f.ladder, notReached) : 0),
   },
   { of: 'verdict', because: 'what is told of the crossing comes before any single figure', points: (f) => rank[f.verdict] * 40 },
   {
     of: 'things on the desk that do not work',
     because: 'a screen or device is as good as not there; the third costs as much as the first',
-    points: (f) => 100 * Math.min(3, f.desk.filter((item) => item.works === false && !item.meant).length),
+    points: (f) => 100 * Math.min(3, countOf(f.desk, brokenItem)),
   },
   {
     of: 'left out by a setting or a rule',
     because: 'a choice, but of two ways that do as much the one with more screens',
-    points: (f) => 3 * f.desk.filter((item) => item.works === false && item.meant).length,
+    points: (f) => 3 * countOf(f.desk, leftOut),
   },
   {
     of: 'delay',
@@ -74,7 +87,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
     because: 'paid once a sign-in, not at each key',
     points: (f) => 20 * over(f.timeline.totalS, f.wanted.usableWithinS),
   },
-  { of: 'facts not known', because: 'each one is a doubt less', points: (f) => 2 * new Set(f.missing).size },
+  { of: 'facts not known', because: 'each one is a doubt less', points: (f) => 2 * f.missing.length },
   { of: 'every 100 ms', because: 'shorter is better below the threshold too', points: (f) => f.delay.value / 100 },
   { of: 'every 20 s until usable', because: 'sooner is better below the threshold too', points: (f) => f.timeline.totalS / 20 },
   { of: 'every two points of voice', because: 'clearer is better above the threshold too', points: (f) => -(f.voice.heard?.mos ?? 0) / 2 },
@@ -87,7 +100,7 @@ export const burdenTable: readonly { of: string; because: string; points: (f: Cr
   {
     of: 'screens below their own refresh',
     because: 'a port that is too slow is seen wherever something moves',
-    points: (f) => f.desk.filter((item) => item.because?.code === 'port slow').length * 5,
+    points: (f) => countOf(f.desk, slowPort) * 5,
   },
   { of: 'sharpness', because: 'less of the screen’s own pixels is less to read', points: (f) => -f.session.resolutionShare },
   { of: 'several scales', because: 'text has the wrong size on some screen', points: (f) => (f.session.mixedScales ? 10 : 0) },
@@ -123,7 +136,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
     parts.push(`voice ${heardAfter.mos.toFixed(1)} instead of ${heardBefore.mos.toFixed(1)}`);
   if (moved(before.timeline.totalS, after.timeline.totalS, 0.5))
     parts.push(`usable after ${figure(after.timeline.totalS)} s instead of ${figure(before.timeline.totalS)}`);
-  const count = (f: CrossingFigures) => f.desk.filter((item) => item.works === true).length;
+  const count = (f: CrossingFigures) => countOf(f.desk, works);
   if (count(after) !== count(before))
     parts.push(`${count(after)} of ${after.desk.length} things on the desk work instead of ${count(before)}`);
   if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05)))

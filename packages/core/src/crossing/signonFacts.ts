@@ -1,10 +1,8 @@
 import type { Host } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
-import { workingDay } from '../day/index.js';
-import type { SignonFacts, Storm } from '../signon/index.js';
+import type { SignonFacts } from '../signon/index.js';
 import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
-import { usableMbps } from './rate.js';
 import type { Way } from './way.js';
 
 /** Rate for the first picture where nothing is known of the line, Mbit/s; assumed. */
@@ -38,16 +36,8 @@ export const signonFactsOf = (
   firstFrameBytes: demand.firstFrameBytes,
   availableMbps: way.available?.value ?? assumedMbps,
   rateKnown: way.available !== null,
-  storm: stormOf(facts, way),
+  storm: way.storm,
   stormMinutes: facts.estate.assumed.people.stormMinutes,
   assumed: facts.estate.assumed.signon,
   measured: facts.timed?.value,
 });
-
-/** Those who sign on with this one at the beginning of the day; nobody where the line is nobody else's, or another hour is asked for. */
-function stormOf({ others, location, line, hour, estate }: CrossingFacts, { down }: Way): Storm | undefined {
-  const { count, activeShare, activeLow, activeHigh } = others;
-  if (count === 0 || !down || (hour !== undefined && hour !== workingDay(location, estate.assumed.day).hours[0])) return undefined;
-  const lineMbps = usableMbps(down, estate.assumed.lines[line.lineKind].framingShare);
-  return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh, lineMbps };
-}

@@ -1,6 +1,8 @@
 import { rfc5348Mbps } from '../link/index.js';
 import { retransmissionTimeout } from '../picture/index.js';
 import { aged, type Taken } from '../evidence/index.js';
+import { workingDay } from '../day/index.js';
+import type { Storm } from '../signon/index.js';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { DemandOnLine } from './demandOf.js';
@@ -16,6 +18,8 @@ export type RateBound = 'line' | 'loss' | 'session cap' | 'Wi-Fi';
 
 /** The way between the endpoint and the gateway as far as it is known. */
 export interface Way {
+  /** Who signs on with this one at the beginning of the day; nobody where the line is nobody else's, or another hour is looked at. */
+  storm: Storm | undefined;
   /** The local hour it is told for, 0 to 23. */
   hour: number;
   /** The local hour that the round trip is told for: the one in which those it shares a cell, beam or street with are busiest. */
@@ -117,6 +121,7 @@ function timeoutOf(rttMs: number, variationMs: number): Estimate {
 
 /** What all crossings from one desk to one gateway have in common. */
 interface Common {
+  storm: Storm | undefined;
   hour: number;
   rttHour: number;
   rtt: Estimate;
@@ -179,6 +184,12 @@ const isFor = ({ of, capMbps }: Kept, facts: CrossingFacts, cap: number): boolea
   of.estate.assumed === facts.estate.assumed &&
   capMbps === cap;
 
+function stormOf({ others, location, hour, estate }: CrossingFacts, lineMbps: number): Storm | undefined {
+  const { count, activeShare, activeLow, activeHigh } = others;
+  if (count === 0 || (hour !== undefined && hour !== workingDay(location, estate.assumed.day).hours[0])) return undefined;
+  return { value: 1 + count * activeShare, low: 1 + count * activeLow, high: 1 + count * activeHigh, lineMbps };
+}
+
 /** Crossings of one desk are mostly evaluated one after the other, so what they share is remembered. */
 function commonOf(facts: CrossingFacts, capMbps: number): Common {
   const { evidence, line, endpoint, location, gatewayRegion, others, estate } = facts;
@@ -204,6 +215,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
   const { hour: rttHour } = hours.at(-1) as HourClass;
   const { rtt, known } = roundTripOf(facts, rttHour);
   const common: Common = {
+    storm: down ? stormOf(facts, usableMbps(down.rate, framingShare)) : undefined,
     rttHour,
     rtt,
     known,
@@ -227,7 +239,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
 export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, demand: DemandOnLine): Way {
   const { framingShare } = facts.estate.assumed.lines[facts.line.lineKind];
   const cap = s['transport.capMbps'];
-  const { hour, rttHour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
+  const { storm, hour, rttHour, rtt, known, localMs, spreadMs, loss, down, up, jitterMs, shareDown, shareUp, wifi } = commonOf(facts, cap);
   const { transport, mayBeTcp } = session;
   let available: Estimate | null = null;
   let bound: RateBound = 'line';
@@ -243,6 +255,7 @@ export function wayOf(facts: CrossingFacts, s: SettingValues, session: Session, 
   }
   if (up && shareUp) busyShare.up = Math.min(1, shareUp.othersLoad + demand.upMbps / usableMbps(up, framingShare));
   return {
+    storm,
     hour,
     rttHour,
     rtt,

@@ -134,9 +134,11 @@ export function signonTimeline(f: SignonFacts): Timeline {
   add('shell', 'Workspace', f.publishedApp ? s.shellAppS : s.shellDesktopS);
   const aloneS = (f.firstFrameBytes * 8) / 1e6 / Math.max(0.01, f.availableMbps);
   // whoever signs on later shares the line with those who work; whoever does at the beginning, with those who sign on
-  const storm = f.storm ? inStorm(f.firstFrameBytes, f.storm, f.stormMinutes ?? shippedAssumed.people.stormMinutes) : null;
-  const pictureS = Math.max(aloneS, storm?.seconds ?? 0);
-  const mostS = Math.max(pictureS, storm?.high ?? 0);
+  let [leastS, pictureS, mostS] = [aloneS, aloneS, aloneS];
+  if (f.storm) {
+    const storm = inStorm(f.firstFrameBytes, f.storm, f.stormMinutes ?? shippedAssumed.people.stormMinutes, aloneS);
+    if (storm) [leastS, pictureS, mostS] = [Math.max(aloneS, storm.low), Math.max(aloneS, storm.seconds), storm.high];
+  }
   add(
     'first useful picture',
     'Link',
@@ -145,7 +147,7 @@ export function signonTimeline(f: SignonFacts): Timeline {
     false,
     f.rateKnown === false ? 'assumed' : 'computed',
     Math.max(mostS - pictureS, f.rateKnown === false ? 4 * aloneS : 0),
-    pictureS - Math.max(aloneS, storm?.low ?? 0),
+    pictureS - leastS,
   );
   return criticalPath(steps);
 }

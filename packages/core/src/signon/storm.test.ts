@@ -56,7 +56,8 @@ describe('everybody signs on at the beginning of the day', () => {
 
   test('the interval: few over half an hour, many within five minutes', () => {
     // 2.5 MB at 10 Mbit/s are 2 s
-    const { seconds, low, high } = inStorm(2.5e6, { value: 60, low: 40, high: 80, lineMbps: 10 }, 15);
+    const { seconds, low, high } = inStorm(2.5e6, { value: 60, low: 40, high: 80, lineMbps: 10 }, 15)!;
+    expect(inStorm(2.5e6, { value: 60, low: 40, high: 80, lineMbps: 10 }, 15, high)).toBeNull();
     expect([seconds, low, high]).toEqual([2 / (1 - 120 / 900), 2 / (1 - 80 / 1800), 2 / (1 - 160 / 300)]);
   });
 });

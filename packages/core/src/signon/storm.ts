@@ -29,16 +29,21 @@ export interface Storm {
  * How long one transfer of so many bytes takes then, s, with its interval: between few over a long while and many in a short one. It has
  * the line to itself with those who sign on: they do not work yet.
  * @param minutes within which everybody signs on
+ * @param atLeastS what it takes anyhow
+ * @returns null where even many in a short time do not make it longer than that
  */
 export function inStorm(
   bytes: number,
   { value, low, high, lineMbps }: Storm,
   minutes: number,
-): { seconds: number; low: number; high: number } {
+  atLeastS = 0,
+): { seconds: number; low: number; high: number } | null {
   const aloneS = (bytes * 8) / 1e6 / Math.max(0.01, lineMbps);
+  const most = whileOthersDo(aloneS, high, sooner * minutes * 60);
+  if (most <= atLeastS) return null;
   return {
     seconds: whileOthersDo(aloneS, value, minutes * 60),
     low: whileOthersDo(aloneS, low, later * minutes * 60),
-    high: whileOthersDo(aloneS, high, sooner * minutes * 60),
+    high: most,
   };
 }
