@@ -59,7 +59,7 @@ export function TideStrip({ day }: { day: Day }) {
         <text x={left - 8} y={ground} textAnchor="end" fill="var(--ink-3)">
           0
         </text>
-        {[0, 3, 6, 9, 12, 15, 18, 21, 24].map((hour) => (
+        {(room < 480 ? [0, 6, 12, 18, 24] : [0, 3, 6, 9, 12, 15, 18, 21, 24]).map((hour) => (
           <g key={hour}>
             <path d={`M${x(hour)} ${ground}v4`} stroke="var(--ink-2)" />
             <text x={x(hour)} y={ground + 16} textAnchor={hour === 24 ? 'end' : hour === 0 ? 'start' : 'middle'} fill="var(--ink-3)">

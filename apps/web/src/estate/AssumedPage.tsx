@@ -13,6 +13,7 @@ import { AssumedTable } from './AssumedTable.js';
 import { estateQueries } from './queries.js';
 import { ThresholdTable } from './ThresholdTable.js';
 import { useAssumed } from './useAssumed.js';
+import { useLeaving } from './useObjectForm.js';
 
 const subjects = [...new Set(assumedFigures.map(({ subject }) => subject))];
 const anchor = (subject: string) => subject.toLowerCase().replace(/[^a-z]+/g, '-');
@@ -43,6 +44,7 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
   const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const { changed, change, faults } = form;
+  useLeaving(Object.keys(form.texts).length > 0);
   const { hash } = useLocation();
   // whoever follows a link to a subject comes to it once the page stands
   useEffect(() => document.getElementById(hash.slice(1))?.scrollIntoView(), [hash]);

@@ -20,7 +20,7 @@ export interface Shown {
 type Texts = Record<string, string>;
 
 /** The browser asks before a page is left on which something is typed. */
-function useLeaving(moved: boolean): void {
+export function useLeaving(moved: boolean): void {
   useEffect(() => {
     if (!moved) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();

@@ -1,4 +1,5 @@
 import type { Bay, Change } from '@underpass/contracts';
+import { workingDay } from '../day/index.js';
 import type { SettingValues } from '../settings/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
@@ -157,9 +158,15 @@ export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues)
   return { figures, findings: found.map(({ finding }) => finding).filter(({ kind }) => !told.has(kind)) };
 }
 
-/** What does not open does not at any hour; nor is anything else on a line of one's own that is no part of a neighbourhood. */
-function worstHourOf({ others, line, estate }: CrossingFacts, { verdict, way }: CrossingFigures): number | null {
-  if (verdict === 'clear' || verdict === 'blocked' || (others.count === 0 && !estate.assumed.lines[line.lineKind].evening)) return null;
+/**
+ * What does not open does not at any hour; on a line that is no part of a neighbourhood no hour is worse than another where nobody else is
+ * on it, or as many are around the clock.
+ */
+function worstHourOf({ others, line, location, estate }: CrossingFacts, { verdict, way }: CrossingFigures): number | null {
+  if (verdict === 'clear' || verdict === 'blocked') return null;
+  const { day, lines } = estate.assumed;
+  const isSame = others.count === 0 || workingDay(location, day).hours.length === 24;
+  if (isSame && !lines[line.lineKind].evening) return null;
   return others.count === 0 || !way.down ? way.rttHour : way.hour;
 }
 

@@ -27,6 +27,8 @@ test('a ship on a satellite is at its worst in the evening, an office on fibre w
   expect(hourOf({ ...ship, ownLines: true })).toBe(19);
   expect(hourOf({ sharedBy: 40 }, { downMbps: 20 })).toBe(9);
   expect(hourOf({})).toBeNull();
+  // around the clock as many are there at any hour
+  expect(hourOf({ sharedBy: 40, worksFrom: '00:00', worksTo: '00:00' }, { downMbps: 20 })).toBeNull();
 });
 
 test('the Board tells it for each row and for all, and forgets what is Clear', () => {

@@ -31,6 +31,12 @@ const ofTheLine: ReadonlySet<Missing> = new Set<Missing>([
 /** Those of them that are others at another hour. */
 const ofTheHour: ReadonlySet<Missing> = new Set<Missing>(['round trips', 'line rate', 'rate upwards', 'people at once']);
 
+/** What may be otherwise at another hour, and what is not known at any. */
+function otherThen(decides: readonly Missing[]): string {
+  const [varies, rest] = [decides.filter((fact) => ofTheHour.has(fact)), decides.filter((fact) => !ofTheHour.has(fact))];
+  return `${listed(varies)} may be otherwise then${rest.length ? `, ${listed(rest)} is not known closely` : ''}`;
+}
+
 /** Round trips, rate or loss of the line are not known, and decide. */
 export const lineNotMeasured: FindingKind = {
   kind: 'the line is not known',
@@ -54,7 +60,7 @@ export const lineNotMeasured: FindingKind = {
           : days >= freshDays
             ? `Measured ${days} days ago, which weighs less: ${listed(decides)} of the way from ${location.name} may be otherwise by now, and it decides`
             : other !== null
-              ? `Measured at ${clock(other)}, which says less of ${clock(way.rttHour)}, when more people share the way from ${location.name}: ${listed(decides)} may be otherwise then, and it decides`
+              ? `Measured at ${clock(other)}, which says less of ${clock(way.rttHour)}, when more people share the way from ${location.name}: ${otherThen(decides)}, and it decides`
               : `Not known: ${listed(decides)} of the way from ${location.name}, and it decides`,
       cost: cost.notKnown + decides.length,
       costText: decides.length === 1 ? '1 figure' : `${decides.length} figures`,
@@ -73,7 +79,7 @@ export const lineNotMeasured: FindingKind = {
           : [
               {
                 source: 'measured' as const,
-                text: `measured at ${clock(other)}; at ${clock(way.rttHour)} the neighbourhood is busier, and told for then`,
+                text: `measured at ${clock(other)}; the verdict is for ${clock(way.rttHour)}, when the neighbourhood is busier`,
               },
             ]),
         ...(way.rttKnown
