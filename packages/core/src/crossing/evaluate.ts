@@ -38,10 +38,10 @@ export interface Evaluation {
   findings: Finding[];
 }
 
-/** The figures of a crossing as they would be after a change; null where it would be no more. */
-export function figuresAfter(before: CrossingFacts, change: Change): CrossingFigures | null {
+/** The figures of a crossing as they would be after a change; null where it would be no more. @param figures what they are now, where that is known */
+export function figuresAfter(before: CrossingFacts, change: Change, figures?: CrossingFigures): CrossingFigures | null {
   const facts = before.reader.after(change).readLike(before);
-  return facts && computeFigures(facts);
+  return facts && computeFigures(facts, undefined, figures);
 }
 
 const reached = { clear: 0, unknown: 1, limited: 2, blocked: 3 };
@@ -51,7 +51,7 @@ const order = ({ effect, change, applicable }: Remedy): number =>
 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
   const remedies = proposals.remedies().map((proposal): Remedy => {
-    const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change);
+    const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
     if (!after) return { text: proposal.text, change: proposal.change, applicable: false, effect: null, effectText: proposal.ask ?? '' };
     const effect = effectOf(before, after);
     return {

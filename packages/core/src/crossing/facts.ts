@@ -86,8 +86,10 @@ export interface CrossingFacts {
   hasSession: boolean;
   /** The instant the evaluation is for, ms since 1970. */
   atMs: number;
+  /** What they were read like: nothing but settings and what is supposed of lines is other here. */
+  like?: CrossingFacts | undefined;
   /** The hour of the day there that it is for, 0 to 23; without one the hour of the working day in which the line gives least. */
-  hour?: number;
+  hour?: number | undefined;
 }
 
 /** The settings in force for a crossing. */

@@ -142,6 +142,7 @@ export class FactsReader {
     const measured = model.measurementsAt.get(location.id);
     return {
       ...before,
+      like: before,
       reader: this,
       settings: model.settings,
       resolved: this.resolved(subject),
@@ -257,6 +258,9 @@ export class FactsReader {
       others,
       hasSession: model.sessionsOf.get(person.id)?.some((session) => session.resource === resource.id) ?? false,
       atMs: this.atMs,
+      // named here too, so that all facts are of one shape
+      like: undefined,
+      hour: undefined,
     };
   }
 

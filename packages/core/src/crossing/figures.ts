@@ -1,5 +1,6 @@
 import type { Bay, Host, Thresholds, Verdict } from '@underpass/contracts';
 import type { Assumed } from '../assumed/index.js';
+import type { Evidence } from '../evidence/index.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
@@ -253,16 +254,28 @@ function feelOf(
 /** Input alone, which every line carries, Mbit/s; what sends more than this wants to be carried. */
 const leastSendingMbps = 0.1;
 
-/** Evaluates the numbers of one crossing. `settings` may be given where they are resolved already. */
-export function computeFigures(facts: CrossingFacts, settings?: SettingValues): CrossingFigures {
+/** Evidence by which a session is negotiated and the desk is known. */
+const sameDevice = (a: Evidence, b: Evidence): boolean =>
+  a.screens === b.screens &&
+  a.browser === b.browser &&
+  a.decoders === b.decoders &&
+  a.datagrams?.value.passes === b.datagrams?.value.passes;
+
+/**
+ * Evaluates the numbers of one crossing. `settings` may be given where they are resolved already.
+ * @param now the figures of what the facts were read like: what nothing that is other goes into is taken from them
+ */
+export function computeFigures(facts: CrossingFacts, settings?: SettingValues, now?: CrossingFigures): CrossingFigures {
   const s = settings ?? settingsOf(facts);
+  const { like } = facts;
+  const same = now && like && now.settings === s && sameDevice(like.evidence, facts.evidence) ? now : null;
   const { resource, estate } = facts;
   const { assumed } = estate;
   const wanted = thresholdsFor(facts.estate.organisation, resource.work);
-  const session = sessionOf(facts, s);
-  const host = chooseHost(facts.pool, facts.hosts);
-  const demand = demandOf(facts, s, session);
-  const onLine = lineDemandOf(facts, s, session, demand);
+  const session = same?.session ?? sessionOf(facts, s);
+  const host = now && like ? now.host : chooseHost(facts.pool, facts.hosts);
+  const demand = same?.demand ?? demandOf(facts, s, session);
+  const onLine = same?.onLine ?? lineDemandOf(facts, s, session, demand);
   const way = wayOf(facts, s, session, onLine);
   const frames = framesOf(facts, s, session, host, demand, way);
   const delay = delayOf(facts, s, session, host, demand, way, frames);
@@ -272,7 +285,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues): 
   const timeline = signonTimeline(signon);
   const ladder = ladderOf(facts, s, way, host, session.limits.preSession);
   const { broken, doubted } = ladder;
-  const desk = deskOf(facts, s, session);
+  const desk = same?.desk ?? deskOf(facts, s, session);
   const missing: Missing[] = broken ? [] : ladder.doubts;
   const open: Question = broken
     ? { verdict: 'blocked', bay: broken.bay }

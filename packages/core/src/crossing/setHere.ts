@@ -1,6 +1,6 @@
 import type { Layer, SettingValue } from '@underpass/contracts';
 import { doing, noChange, settingTo } from '../change/index.js';
-import { catalogue, explainSetting, layerOrder, type SettingKey } from '../settings/index.js';
+import { catalogue, explainSetting, layerOrder, type SettingKey, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Proposal } from './finding.js';
 
@@ -19,12 +19,14 @@ const meantFor = ({ location, endpoint }: CrossingFacts): Place =>
 
 /** Which entry decides a setting, and which locks it. */
 type Ruled = Pick<ReturnType<typeof explainSetting>, 'deciding' | 'lockedBy'>;
-let last: { settings: CrossingFacts['settings']; subject: CrossingFacts['subject']; byKey: Map<SettingKey, Ruled> } | null = null;
-/** Several remedies of one crossing ask for the same setting, so what rules it is remembered. */
-function ruledBy({ settings, subject }: CrossingFacts, key: SettingKey): Ruled {
-  if (last?.settings !== settings || last.subject !== subject) last = { settings, subject, byKey: new Map() };
-  let known = last.byKey.get(key);
-  if (!known) last.byKey.set(key, (known = explainSetting(settings, key, subject)));
+const ruled = new WeakMap<SettingValues, Map<SettingKey, Ruled>>();
+/** Whoever has the same settings in force, resolved from the same entries, is ruled by the same ones: remembered for all of them. */
+function ruledBy({ settings, subject, resolved }: CrossingFacts, key: SettingKey): Ruled {
+  if (!resolved) return explainSetting(settings, key, subject);
+  let byKey = ruled.get(resolved);
+  if (!byKey) ruled.set(resolved, (byKey = new Map()));
+  let known = byKey.get(key);
+  if (!known) byKey.set(key, (known = explainSetting(settings, key, subject)));
   return known;
 }
 
