@@ -2,6 +2,7 @@ import type { Change, Endpoint, Location, Measurement, Region } from '@underpass
 import { chooseEvidence, chooseSignonTimes, evidenceAt, type Evidence } from '../evidence/index.js';
 import type { Reach } from '../access/index.js';
 import { assumedOf } from '../assumed/index.js';
+import { ByChange } from './byChange.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel, Supposition } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
@@ -59,7 +60,7 @@ const inOrder = <T extends { id: string }>(objects: ReadonlyMap<string, T>): rea
 export class FactsReader {
   private readonly tallies = new Map<string, LineTally>();
   private readonly others = new Map<string, OtherDemand>();
-  private readonly afters = new Map<string, FactsReader>();
+  private readonly afters = new ByChange<FactsReader>(mostKept);
   private readonly estate: CrossingFacts['estate'];
   private readonly settled: Map<string, SettingValues>;
   private readonly desktops: WeakMap<Reach, readonly string[]>;
@@ -92,14 +93,11 @@ export class FactsReader {
 
   /** The reader of the estate as it would be after a change. */
   after(change: Change): FactsReader {
-    const key = change.patches.length <= mostWrites ? keyOf(change) : null;
-    const known = key === null ? undefined : this.afters.get(key);
+    if (change.patches.length > mostWrites) return this.over(overlay(this.model, change, this.atMs));
+    const known = this.afters.get(change);
     if (known) return known;
     const after = this.over(overlay(this.model, change, this.atMs));
-    if (key === null || (after.model.laid?.writes.length ?? 0) > mostWrites) return after;
-    const [oldest] = this.afters.keys();
-    if (oldest !== undefined && this.afters.size >= mostKept) this.afters.delete(oldest);
-    this.afters.set(key, after);
+    if ((after.model.laid?.writes.length ?? 0) <= mostWrites) this.afters.set(change, after);
     return after;
   }
 
@@ -401,22 +399,6 @@ function measuredFor({ measured, endpoint, location }: Measured, farEnd: Region)
   const evidence = chooseEvidence(measured, location, endpoint, farEnd);
   byEndpoint.set(key, { endpoint, location, farEnd, evidence });
   return evidence;
-}
-
-/** What tells one change from another; most are one setting or one line, which are told at a fraction of the work. */
-function keyOf(change: Change): string {
-  const { patches, hypotheses } = change;
-  const [patch] = patches;
-  const [hypothesis] = hypotheses;
-  if (patches.length + hypotheses.length === 1) {
-    if (patch?.do === 'setting' && patch.was === undefined && typeof patch.value !== 'object')
-      return `${patch.layer}|${patch.target}|${patch.key}|${typeof patch.value}|${String(patch.value)}`;
-    if (hypothesis?.suppose === 'line') {
-      const { kind, id, roundTripMs, jitterMs, lossPercent, udp, downMbps, upMbps } = hypothesis;
-      return `${kind}|${id}|${roundTripMs}|${jitterMs}|${lossPercent}|${udp}|${downMbps}|${upMbps}`;
-    }
-  }
-  return JSON.stringify(change);
 }
 
 /** Whether nothing but a setting of a person's or an endpoint's own could tell two subjects apart. */
