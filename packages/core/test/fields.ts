@@ -43,6 +43,7 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
     'endpoint.decodersAt': ['2026-11-24T08:00:00Z'],
     'endpoint.reportedAt': ['2026-11-24T08:00:00Z'],
     'organisation.thresholds': [{ office: { keyToPixelMs: 40, framesAtLeast: 50, usableWithinS: 5 } }],
+    'organisation.assumed': [{ 'people/activeHigh': 1, 'line/dsl/lossHighPercent': 20 }, { 'host/drawMs': 60 }],
     'organisation.worksFrom': ['00:30', '17:00'],
     'organisation.worksTo': ['21:15', '08:00'],
     'organisation.signonRules': [[{ step: 'password', host: 'a.example' }]],
