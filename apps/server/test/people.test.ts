@@ -133,7 +133,13 @@ test('what was kept long enough is let go of, just after its time and not just b
   const { rows } = await sql.query<{ name: string }>(
     `SELECT tablename AS name FROM pg_tables WHERE tablename LIKE 'measurement_2%' ORDER BY 1`,
   );
-  expect(rows.map(({ name }) => name)).toEqual(['measurement_2024', 'measurement_2026']);
+  // the demo has more years, as it is told from when it is loaded
+  const years = rows.map(({ name }) => name);
+  expect([years.includes('measurement_2023'), years.includes('measurement_2024'), years.includes('measurement_2026')]).toEqual([
+    false,
+    true,
+    true,
+  ]);
   expect((await ask('estate/person/P380')).status).toBe(404);
   expect((await ask('estate/person/P379')).status).toBe(200);
   // and again: nothing more to do, nothing fails
