@@ -10,12 +10,15 @@ import { useTitle } from '../shell/useTitle.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { AssumedTable } from './AssumedTable.js';
+import { LinesTable } from './LinesTable.js';
 import { estateQueries } from './queries.js';
 import { ThresholdTable } from './ThresholdTable.js';
 import { useAssumed } from './useAssumed.js';
 import { useLeaving } from './useObjectForm.js';
 
 const subjects = [...new Set(assumedFigures.map(({ subject }) => subject))];
+/** Those that every kind of line has. */
+const ofLines = assumedFigures.filter(({ key }) => key.startsWith('line/') && key.split('/').length === 3);
 const anchor = (subject: string) => subject.toLowerCase().replace(/[^a-z]+/g, '-');
 
 /** What counts where nobody measured or typed anything, and what is wanted: every figure with its source, to be changed for this estate. */
@@ -88,7 +91,12 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
           {subjects.map((subject) => (
             <section key={subject} aria-labelledby={anchor(subject)} className="border-t-[1.5px] border-ink pt-2.5 mt-6">
               <h2 id={anchor(subject)}>{subject}</h2>
-              <AssumedTable figures={assumedFigures.filter((each) => each.subject === subject)} form={form} canEdit={canEdit} />
+              {subject === 'Lines' && <LinesTable figures={ofLines} form={form} canEdit={canEdit} />}
+              <AssumedTable
+                figures={assumedFigures.filter((each) => each.subject === subject && !ofLines.includes(each))}
+                form={form}
+                canEdit={canEdit}
+              />
             </section>
           ))}
           <section aria-labelledby="order-of-findings" className="border-t-[1.5px] border-ink pt-2.5 mt-6">

@@ -151,6 +151,8 @@ export function faultOfAssumed(assumed: Readonly<Record<string, number>>): { fie
   const at = (key: string) => assumed[key] ?? (byKey.get(key)?.value as number);
   for (const [less, more] of ordered)
     if (at(less) > at(more))
-      return fault(less in assumed ? less : more, `${less} (${at(less)}) is above ${more} (${at(more)})`, 'the lower of the two no higher');
+      return less in assumed
+        ? fault(less, `must not be above ${at(more)}`, `at most what “${byKey.get(more)?.words}” is, ${at(more)}`)
+        : fault(more, `must not be below ${at(less)}`, `at least what “${byKey.get(less)?.words}” is, ${at(less)}`);
   return null;
 }
