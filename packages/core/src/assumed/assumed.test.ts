@@ -23,6 +23,75 @@ describe('figures that are assumed', () => {
     expect(shippedAssumed.lines['geo-satellite'].delayLowMs).toBeGreaterThan(477);
   });
 
+  test('lines start as the handbook of the trade has them: round trips in ms, and framing 10 % of DSL, 5 of cable and fibre', () => {
+    const { lines } = shippedAssumed;
+    const span = (kind: keyof typeof lines) => [lines[kind].delayLowMs, lines[kind].delayHighMs];
+    expect((['fibre', 'dsl', 'cable', '4g', '5g', 'leo-satellite', 'geo-satellite'] as const).map(span)).toEqual([
+      [5, 15],
+      [20, 40],
+      [10, 30],
+      [40, 70],
+      [15, 40],
+      [30, 60],
+      [550, 650],
+    ]);
+    expect([lines.dsl.framingShare, lines.cable.framingShare, lines.fibre.framingShare]).toEqual([0.1, 0.05, 0.05]);
+  });
+
+  test('each field that is read is there, and each figure stands under its subject', () => {
+    const n: unknown = expect.any(Number);
+    const { wifi, people, evidence, host, signon, finding, day, addedUnderLoadHighMs } = shippedAssumed;
+    const steps =
+      'bootThin bootOther wired wifi browser client password code codeLow codeHigh list choose broker powerOn wake create profile shellApp shellDesktop';
+    expect([addedUnderLoadHighMs, wifi, people, evidence, host, signon, finding]).toEqual([
+      n,
+      { waitMs: n, waitLowMs: n, waitHighMs: n, lossHighPercent: n, signalLowDbm: n, signalHighDbm: n, cellShared: n, cellOwn: n },
+      { activeShare: n, activeLow: n, activeHigh: n, first: n, last: n, break: n, outside: n, stormMinutes: n },
+      { fewestRoundTrips: n, freshDays: n, halvesInDays: n },
+      { drawMs: n, processorMs: n, cardMs: n, drawnByProcessorFps: n },
+      { ...Object.fromEntries(steps.split(' ').map((step) => [`${step}S`, n])), giveShare: n, profileHighMB: n },
+      { worstDelayFactor: n, blocked: 1, limited: 1, unknown: 1, risk: 1 },
+    ]);
+    expect(day).toEqual({ worksFrom: '08:00', worksTo: '18:00', worksOn: ['mon', 'tue', 'wed', 'thu', 'fri'] });
+    const subjects = {
+      line: 'Lines',
+      wifi: 'Wi-Fi',
+      people: 'People on a line',
+      evidence: 'Evidence',
+      host: 'Hosts',
+      signon: 'Sign-on',
+      finding: 'Findings',
+    };
+    for (const { key, subject } of assumedFigures)
+      expect([key, subject]).toEqual([key, subjects[key.split('/')[0] as keyof typeof subjects]]);
+  });
+
+  test.each([
+    ['wifi/waitLowMs', 8],
+    ['wifi/waitMs', 20],
+    ['wifi/signalLowDbm', -50],
+    ['people/activeLow', 0.6],
+    ['people/activeShare', 0.8],
+    ['signon/codeLowS', 10],
+    ['signon/codeS', 20],
+  ])('%s may be %d, and no more', (key, most) => {
+    expect(faultOfAssumed({ [key]: most })).toBeNull();
+    const fault = faultOfAssumed({ [key]: most + 0.001 });
+    expect(fault).toMatchObject({ field: `assumed.${key}`, problem: `must not be above ${most}` });
+    expect(fault?.expected).toMatch(/^at most what “.+” is/);
+  });
+
+  test('a bound itself is within, and what is expected is said', () => {
+    expect([faultOfAssumed({ 'people/activeHigh': 1 }), faultOfAssumed({ 'people/activeLow': 0 })]).toEqual([null, null]);
+    expect(faultOfAssumed({ 'wifi/signalHighDbm': -29 })?.expected).toBe('Signal where nobody told it, at best: -95 to -30 dBm');
+    expect(faultOfAssumed({ nothing: 1 })?.expected).toBe('a key such as people/activeShare');
+  });
+
+  test('days of an organisation count where a place says none', () => {
+    expect(assumedOf({ worksOn: ['sat'] }).day).toEqual({ worksFrom: '08:00', worksTo: '18:00', worksOn: ['sat'] });
+    expect(assumedOf({ assumed: { 'line/cable/eveningDelayMs': 0 } }).lines.cable.evening).toEqual({ share: 0.8, delayMs: 0 });
+  });
+
   test('what an organisation says replaces what is shipped, and nothing else', () => {
     const says = { assumed: { 'line/4g/delayLowMs': 33, 'people/break': 0.9 }, worksFrom: '06:00', worksTo: '14:00' };
     const own = assumedOf(says);
