@@ -6,7 +6,7 @@ import type { Storm } from '../signon/index.js';
 import { assumed, between, exact, type Estimate } from '../units/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { DemandOnLine } from './demandOf.js';
-import type { CrossingFacts } from './facts.js';
+import type { CrossingFacts, OtherDemand } from './facts.js';
 import { activityHere, busiestHours, othersIn, type HourClass } from './hour.js';
 import { lossOf } from './loss.js';
 import { lineRate, othersP95, shareOf, usableMbps, wifiShare, type Share } from './rate.js';
@@ -144,8 +144,8 @@ interface Kept {
   capMbps: number;
   common: Common;
 }
-/** By whoever else is on the line, or, where nobody is, by the evidence: both are made anew with what is tried. */
-const kept = new WeakMap<object, Kept>();
+/** By whoever else is on the line: made anew with what is tried. Where nobody is, the latest alone is kept: homes are many. */
+const kept = new WeakMap<OtherDemand, Kept>();
 let latest: Kept | undefined;
 
 /** One session's part of the line in an hour of the day, one way. */
@@ -194,9 +194,8 @@ function stormOf({ others, location, hour, estate }: CrossingFacts, lineMbps: nu
 function commonOf(facts: CrossingFacts, capMbps: number): Common {
   const { evidence, line, endpoint, location, gatewayRegion, others, estate } = facts;
   if (latest && isFor(latest, facts, capMbps)) return latest.common;
-  const key = others.count > 0 ? others : evidence;
-  latest = kept.get(key);
-  if (latest && isFor(latest, facts, capMbps)) return latest.common;
+  const before = others.count > 0 ? kept.get(others) : undefined;
+  if (before && isFor(before, facts, capMbps)) return (latest = before).common;
   const { localMs, spreadMs } = unsteadinessOf(facts);
   const hours = hoursOf(facts);
   const { framingShare } = estate.assumed.lines[line.lineKind];
@@ -231,7 +230,7 @@ function commonOf(facts: CrossingFacts, capMbps: number): Common {
     wifi: wifiShare(facts),
   };
   latest = { of: { evidence, line, endpoint, location, gatewayRegion, others, estate, hour: facts.hour }, capMbps, common };
-  kept.set(key, latest);
+  if (others.count > 0) kept.set(others, latest);
   return common;
 }
 
