@@ -1,28 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { quick } from '../../test/quickSignon.js';
 import { signonTimeline, type SignonFacts, type SignonStep } from './index.js';
 
-/** Nothing that takes extra time: what each test adds stands in the test. */
-const quick: SignonFacts = {
-  rttMs: 100,
-  wired: true,
-  browserClient: false,
-  thinClient: false,
-  alwaysOn: true,
-  secondFactor: false,
-  preSession: false,
-  singleSignOn: true,
-  entryLink: true,
-  resources: 1,
-  startOnly: true,
-  hostAsleep: false,
-  hostOff: false,
-  profileMB: 0,
-  profileMbps: 100,
-  deliveredMB: 0,
-  publishedApp: true,
-  firstFrameBytes: 125_000,
-  availableMbps: 10,
-};
 const step = (name: string, more: Partial<SignonFacts>): SignonStep => {
   const found = signonTimeline({ ...quick, ...more }).steps.find((each) => each.name === name);
   if (!found) throw new Error(`no ${name}`);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SignonRule } from '@underpass/contracts';
+import { quick } from '../../test/quickSignon.js';
 import {
   cleanAddress,
   criticalPath,
@@ -19,28 +20,6 @@ import {
   type SignonStep,
 } from './index.js';
 
-/** Nothing that takes extra time: what each test adds stands in the test. */
-const quick: SignonFacts = {
-  rttMs: 100,
-  wired: true,
-  browserClient: false,
-  thinClient: false,
-  alwaysOn: true,
-  secondFactor: false,
-  preSession: false,
-  singleSignOn: true,
-  entryLink: true,
-  resources: 1,
-  startOnly: true,
-  hostAsleep: false,
-  hostOff: false,
-  profileMB: 0,
-  profileMbps: 100,
-  deliveredMB: 0,
-  publishedApp: true,
-  firstFrameBytes: 125_000,
-  availableMbps: 10,
-};
 const secondsWith = (more: Partial<SignonFacts>): Record<string, number> =>
   Object.fromEntries(signonTimeline({ ...quick, ...more }).steps.map(({ name, seconds }) => [name, seconds]));
 const stepWith = (name: string, more: Partial<SignonFacts>): SignonStep | undefined =>
