@@ -41,9 +41,16 @@ function verdictsOf({ hours }: Day): string {
     .join('; ')}.`;
 }
 
+/** @example ", 445 days ago, and weighs 25 %" */
+function agoOf(age: Day['measuredAge']): string {
+  if (!age || age.days === 0) return '';
+  const days = age.days === 1 ? ', a day ago' : `, ${age.days} days ago`;
+  return age.weight < 1 ? `${days}, and weighs ${Math.round(age.weight * 100)} %` : days;
+}
+
 /** A crossing over the hours of a working day: where its line is narrowest, and in which hour it was measured. */
 export function DayPanel({ day, location, shared }: { day: Day; location: { id: string; name: string }; shared: boolean }) {
-  const { hours, zone, days, assumed, worst, measured, sameAllDay } = day;
+  const { hours, zone, days, assumed, worst, measured, measuredAge, sameAllDay } = day;
   const works = stretches(hours)
     .map(([from, to]) => `${clock(from)} to ${clock(to)}`)
     .join(', ');
@@ -71,7 +78,7 @@ export function DayPanel({ day, location, shared }: { day: Day; location: { id: 
             ? 'No hour makes a difference here.'
             : 'Nobody shares this line, so no hour makes a difference.'
           : `The verdict is told for ${clock(worst)} to ${clock(worst + 1)}, when the line gives least.`}{' '}
-        {measured !== null && `Measured at ${clock(measured)}.`}
+        {measured !== null && `Measured at ${clock(measured)}${agoOf(measuredAge)}.`}
       </p>
       {!sameAllDay && (
         <>

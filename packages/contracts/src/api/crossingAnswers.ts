@@ -142,6 +142,7 @@ export const CrossingViewAnswer = z
         assumed: z.boolean().describe('Nobody typed when the place works'),
         worst: z.number().describe('The local hour that the verdict is told for'),
         measured: z.number().nullable().describe('The local hour in which the line was measured'),
+        measuredAge: z.object({ days: z.number(), weight: z.number() }).nullable().describe('Days since then, and what it still weighs'),
         askedMbps: z.number(),
         sameAllDay: z.boolean(),
       })

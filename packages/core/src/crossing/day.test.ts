@@ -146,6 +146,17 @@ describe('evidence that is old', () => {
     expect(old.findings[0]?.remedies[0]?.text).toBe('Send a field check to E1');
   });
 
+  test('the day says how long ago it was measured, and what that weighs', () => {
+    const ageOf = (days: number) =>
+      dayOf(small({ measured, measuredAt: new Date(Date.parse('2026-11-25T09:00:00Z') - days * 86_400_000).toISOString() })).measuredAge;
+    expect([ageOf(0), ageOf(89), ageOf(240), ageOf(700)]).toEqual([
+      { days: 0, weight: 1 },
+      { days: 89, weight: 1 },
+      { days: 240, weight: 0.5 ** (180 / 180) },
+      null,
+    ]);
+  });
+
   test('measured two years ago it says nothing any more: as if nobody had', () => {
     const none = of({ measured: { screens: [] } as never }).figures;
     const old = at(700, { measured }).figures;

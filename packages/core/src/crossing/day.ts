@@ -1,5 +1,6 @@
 import type { Verdict, Weekday } from '@underpass/contracts';
 import { rateShareAt, workingDay } from '../day/index.js';
+import { ageInDays } from '../evidence/index.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures } from './figures.js';
 import { activityHere, localHour, othersIn } from './hour.js';
@@ -34,6 +35,8 @@ export interface Day {
   worst: number;
   /** The hour of the day in which it was measured, 0 up to 24; null where it was not. */
   measured: number | null;
+  /** How many days ago that was, and what it still weighs, 1 down to 0. */
+  measuredAge: { days: number; weight: number } | null;
   /** This session's own demand in the busiest twentieth of the time, Mbit/s. */
   askedMbps: number;
   sameAllDay: boolean;
@@ -77,6 +80,7 @@ export function dayOf(facts: CrossingFacts): Day {
     assumed: day.assumed,
     worst: now.way.hour,
     measured: taken && taken.at !== '' ? localHour(taken, location.timeZone) : null,
+    measuredAge: taken && taken.at !== '' ? { days: ageInDays(taken.at, facts.atMs), weight: taken.weight ?? 1 } : null,
     askedMbps: now.onLine.downP95Mbps,
     sameAllDay: new Set(hours.map(({ verdict, delayMs, frames }) => `${verdict}|${Math.round(delayMs)}|${Math.round(frames)}`)).size === 1,
   };
