@@ -8,6 +8,9 @@ test('what is assumed is shown where it decides, is another figure here, and is 
   // a fact that is assumed leads to where it is told
   await page.getByRole('link', { name: 'wanted' }).click();
   await expect(page.getByRole('heading', { name: 'What is assumed' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: /Over the day/ })).toBeVisible();
+  await page.goForward();
   const delay = page.getByLabel('office work: Key to pixel, at most ms');
   await expect(delay).toHaveValue('150');
 

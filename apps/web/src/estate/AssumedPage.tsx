@@ -50,7 +50,10 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
   useLeaving(Object.keys(form.texts).length > 0);
   const { hash } = useLocation();
   // whoever follows a link to a subject comes to it once the page stands
-  useEffect(() => document.getElementById(hash.slice(1))?.scrollIntoView(), [hash]);
+  useEffect(() => {
+    // in braces: newer browsers answer with a promise, which is no clean-up
+    void document.getElementById(hash.slice(1))?.scrollIntoView();
+  }, [hash]);
   const figures = changed === 1 ? '1 figure' : `${changed} figures`;
   const summary = `${figures} by which crossings are judged`;
   const save = () =>

@@ -39,7 +39,7 @@ export class ByChange<V> {
   }
 }
 
-/** The one setting that a change writes, at a place or an endpoint; null for every other change. */
+/** The one setting that a change writes at a location; null for every other change. */
 function settingOf({ patches, hypotheses }: Change): { target: string; key: string; value: SettingValue } | null {
   const [patch] = patches;
   if (patches.length !== 1 || hypotheses.length > 0 || patch?.do !== 'setting') return null;
