@@ -140,7 +140,10 @@ function NotSeen({
 }) {
   const list = useRef<HTMLUListElement>(null);
   // a choice that comes with the address may stand further down than is seen
-  useEffect(() => list.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' }), []);
+  useEffect(() => {
+    // in braces: newer browsers answer with a promise, which is no clean-up
+    void list.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' });
+  }, []);
   return (
     <section aria-labelledby="not-seen">
       <h2 id="not-seen">Does not see</h2>

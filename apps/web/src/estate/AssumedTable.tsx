@@ -1,17 +1,9 @@
 import type { AssumedFigure } from '@underpass/core';
 import { FigureField } from './FigureField.js';
-import type { useAssumed } from './useAssumed.js';
+import type { AssumedForm } from './useAssumed.js';
 
 /** Figures of a subject: as they are here, as they are shipped, and where they are from. */
-export function AssumedTable({
-  figures,
-  form,
-  canEdit,
-}: {
-  figures: readonly AssumedFigure[];
-  form: ReturnType<typeof useAssumed>;
-  canEdit: boolean;
-}) {
+export function AssumedTable({ figures, form, canEdit }: { figures: readonly AssumedFigure[]; form: AssumedForm; canEdit: boolean }) {
   return (
     <table className="w-full border-collapse mt-1.5">
       <thead>

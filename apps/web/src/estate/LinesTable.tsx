@@ -1,6 +1,6 @@
 import type { AssumedFigure } from '@underpass/core';
 import { FigureField } from './FigureField.js';
-import type { useAssumed } from './useAssumed.js';
+import type { AssumedForm } from './useAssumed.js';
 
 /** Figures that every kind of line has, by the last part of their key, as they stand above their column. */
 const columns: readonly [field: string, words: string][] = [
@@ -14,15 +14,7 @@ const columns: readonly [field: string, words: string][] = [
 ];
 
 /** What is taken of each kind of line, a kind a row. */
-export function LinesTable({
-  figures,
-  form,
-  canEdit,
-}: {
-  figures: readonly AssumedFigure[];
-  form: ReturnType<typeof useAssumed>;
-  canEdit: boolean;
-}) {
+export function LinesTable({ figures, form, canEdit }: { figures: readonly AssumedFigure[]; form: AssumedForm; canEdit: boolean }) {
   const byKey = new Map(figures.map((each) => [each.key, each]));
   const kinds = [...new Set(figures.map(({ key }) => key.split('/')).flatMap((parts) => (parts.length === 3 ? [parts[1] as string] : [])))];
   const textOf = ({ key, value }: AssumedFigure) => form.texts[key] ?? String(form.assumed[key] ?? value);

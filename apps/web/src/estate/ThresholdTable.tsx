@@ -1,7 +1,7 @@
 import type { WorkKind } from '@underpass/contracts';
 import { lossAtMost, shippedThresholds, workWords } from '@underpass/core';
 import { FigureField } from './FigureField.js';
-import type { ThresholdKey, useAssumed } from './useAssumed.js';
+import type { AssumedForm, ThresholdKey } from './useAssumed.js';
 
 const columns: readonly [ThresholdKey, string][] = [
   ['keyToPixelMs', 'Key to pixel, at most ms'],
@@ -12,7 +12,7 @@ const columns: readonly [ThresholdKey, string][] = [
 ];
 
 /** What each kind of work wants; common practice, no source, but for voice. */
-export function ThresholdTable({ form, canEdit }: { form: ReturnType<typeof useAssumed>; canEdit: boolean }) {
+export function ThresholdTable({ form, canEdit }: { form: AssumedForm; canEdit: boolean }) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full border-collapse mt-1.5">

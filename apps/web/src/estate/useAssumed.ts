@@ -85,3 +85,6 @@ function made(set: Record<string, unknown>): object {
   }
   return { id: 'organisation', name: 'Organisation', ...object };
 }
+
+/** What the tables of figures are given. */
+export type AssumedForm = ReturnType<typeof useAssumed>;
