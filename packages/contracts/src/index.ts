@@ -39,6 +39,19 @@ export { faultsOfError, faultsOfIssues, type Fault } from './files/faults.js';
 export { BoundedJson, boundedRecord, faultOfJsonShape } from './bounds.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
+export {
+  fieldsOf,
+  formOf,
+  formSchemaOf,
+  keyOfName,
+  objectOf,
+  partAt,
+  withPart,
+  type Field,
+  type FormRow,
+  type FormTexts,
+  type FormValue,
+} from './files/fields.js';
 export * from './api/users.js';
 export * from './api/jobs.js';
 export * from './api/session.js';

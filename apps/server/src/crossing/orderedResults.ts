@@ -1,4 +1,5 @@
 import { atOnce, type CrossingRef, type Summary } from '@underpass/core';
+import { mergePairs, sortSteps } from '../jobs/order.js';
 
 /** A crossing with what it comes to; `text` is what a search looks through, made when first asked for. */
 export interface Result {
@@ -7,8 +8,8 @@ export interface Result {
   text: string | null;
 }
 
-/** So many are sorted at once. */
-const run = 4000;
+/** From so many changes on, putting them in their place is work of its own. */
+const many = 4000;
 
 const rank = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
 const worseFirst = (a: Result, b: Result): number =>
@@ -32,7 +33,7 @@ export class OrderedResults {
 
   /** Whether so much changed that putting it in its place would hold up whoever asks for the list next. */
   get isLong(): boolean {
-    return this.changed.size > run;
+    return this.changed.size > many;
   }
 
   /** Of many that changed the list of before is told until their work is done. */
@@ -46,38 +47,11 @@ export class OrderedResults {
     if (this.changed.size === 0) return;
     const changed = new Map(this.changed);
     this.changed.clear();
-    let runs: Result[][] = [];
-    const fresh = [...changed.values()].filter((result) => result !== null);
-    for (let i = 0; i < fresh.length; i += run) {
-      runs.push(fresh.slice(i, i + run).sort(worseFirst));
-      yield;
-    }
-    runs.push(this.sorted.filter(({ ref }) => !changed.has(ref.id)));
-    while (runs.length > 1) {
-      const next: Result[][] = [];
-      for (let i = 0; i < runs.length; i += 2) {
-        next.push(merged(runs[i] as Result[], runs[i + 1] ?? []));
-        yield;
-      }
-      runs = next;
-    }
-    this.sorted = runs[0] ?? [];
-  }
-}
-
-/** Two sorted lists as one. */
-function merged(a: readonly Result[], b: readonly Result[]): Result[] {
-  const all: Result[] = [];
-  let [i, j] = [0, 0];
-  for (;;) {
-    const [x, y] = [a[i], b[j]];
-    if (!x && !y) return all;
-    if (!y || (x && worseFirst(x, y) <= 0)) {
-      all.push(x as Result);
-      i++;
-    } else {
-      all.push(y);
-      j++;
-    }
+    const fresh = yield* sortSteps(
+      [...changed.values()].filter((result) => result !== null),
+      worseFirst,
+    );
+    const [all = []] = yield* mergePairs([fresh, this.sorted.filter(({ ref }) => !changed.has(ref.id))], worseFirst);
+    this.sorted = all;
   }
 }

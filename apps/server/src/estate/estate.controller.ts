@@ -31,6 +31,7 @@ import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
+import { Listing } from './listing.js';
 import { Answers, AnswersFile } from '../edge/answers.js';
 
 const AnyObject = z.record(z.string().max(80), BoundedJson);
@@ -44,6 +45,7 @@ export class EstateController {
     private readonly imports: ImportService,
     private readonly log: SecurityLog,
     private readonly exports: Exports,
+    private readonly listing: Listing,
   ) {}
 
   @Get()
@@ -100,16 +102,8 @@ export class EstateController {
   list(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Query({ schema: ObjectQuery }) query: ObjectQuery,
-  ): { total: number; rows: object[] } {
-    const wanted = query.search?.toLowerCase();
-    const rows: object[] = [];
-    let total = 0;
-    for (const object of this.store.all(kind)) {
-      if (wanted && !matches(object, wanted)) continue;
-      if (total >= query.offset && rows.length < query.limit) rows.push(object);
-      total++;
-    }
-    return { total, rows };
+  ): Promise<ObjectPage> {
+    return this.listing.page(kind, query);
   }
 
   @Get(':kind/:id')
@@ -223,12 +217,4 @@ function basisOf(request: Request): string {
   if (version === undefined || none !== undefined)
     throw new ProblemError(400, 'Not valid', 'If-Match must be the ETag that came with the object, such as "42".');
   return version;
-}
-
-function matches(object: object, wanted: string): boolean {
-  for (const field of ['id', 'name', 'key', 'location', 'target', 'pool'] as const) {
-    const content = (object as Record<string, unknown>)[field];
-    if (typeof content === 'string' && content.toLowerCase().includes(wanted)) return true;
-  }
-  return false;
 }

@@ -8,12 +8,13 @@ import { ChangeService } from './change.service.js';
 import { PaperService } from './paper.service.js';
 import { ImportService } from './import.service.js';
 import { ExportService } from './export.service.js';
+import { Listing } from './listing.js';
 
 /** The estate: read, followed, changed, imported and exported. */
 @Module({
   imports: [JobsModule, SecurityLogModule],
   controllers: [EstateController, FindController],
-  providers: [EstateStore, ChangeService, PaperService, ImportService, ExportService],
-  exports: [EstateStore, ChangeService, PaperService, ImportService],
+  providers: [EstateStore, ChangeService, PaperService, ImportService, ExportService, Listing],
+  exports: [EstateStore, ChangeService, PaperService, ImportService, Listing],
 })
 export class EstateModule {}

@@ -14,7 +14,7 @@ import { LinesTable } from './LinesTable.js';
 import { estateQueries } from './queries.js';
 import { ThresholdTable } from './ThresholdTable.js';
 import { useAssumed } from './useAssumed.js';
-import { useLeaving } from './useObjectForm.js';
+import { useLeaving } from '../ui/useLeaving.js';
 
 const subjects = [...new Set(assumedFigures.map(({ subject }) => subject))];
 /** Those that every kind of line has. */
@@ -47,7 +47,7 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
   const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const { changed, change, faults } = form;
-  useLeaving(Object.keys(form.texts).length > 0);
+  const leaving = useLeaving(Object.keys(form.texts).length > 0);
   const { hash } = useLocation();
   // whoever follows a link to a subject comes to it once the page stands
   useEffect(() => {
@@ -64,6 +64,7 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
     });
   return (
     <div className="px-6 pt-[15px] pb-24">
+      {leaving}
       <div className="flex items-baseline gap-4 flex-wrap">
         <h1>What is assumed</h1>
         <span className="text-ink-3 flex-1">counts where nobody measured or typed anything; each figure can be another here</span>

@@ -1,6 +1,6 @@
 import { moment } from '../ui/times.js';
-import type { Merge } from './merge.js';
-import { labelOf } from './ObjectField.js';
+import { labelOf } from './labels.js';
+import { told, type Merge } from './merge.js';
 
 export interface ConflictView extends Merge {
   by: string;
@@ -48,7 +48,7 @@ export function Conflict({
             </tr>
           </thead>
           <tbody>
-            {clashes.map(({ field, mine, theirs }) => (
+            {clashes.map(({ field, ...sides }) => (
               <tr key={field} className="border-b border-rule align-top">
                 <th scope="row" className="text-left font-normal text-ink-2 py-1.5">
                   {labelOf(field)}
@@ -59,11 +59,11 @@ export function Conflict({
                       <input
                         type="radio"
                         name={`conflict-${field}`}
-                        aria-label={`${labelOf(field)}: ${which === 'mine' ? 'yours' : by}, ${(which === 'mine' ? mine : theirs) || 'not known'}`}
+                        aria-label={`${labelOf(field)}: ${which === 'mine' ? 'yours' : by}, ${told(sides[which]) || 'not known'}`}
                         checked={chosen[field] === which}
                         onChange={() => onChoose(field, which)}
                       />
-                      <span className="min-w-0 [overflow-wrap:anywhere]">{show(which === 'mine' ? mine : theirs)}</span>
+                      <span className="min-w-0 [overflow-wrap:anywhere]">{show(told(sides[which]))}</span>
                     </label>
                   </td>
                 ))}
@@ -74,7 +74,7 @@ export function Conflict({
       )}
       {followed.length > 0 && (
         <p className="mt-2 text-ink-2">
-          Taken over from {by}: {followed.map(({ field, text }) => `${labelOf(field)} ${text || 'not known'}`).join('; ')}.
+          Taken over from {by}: {followed.map(({ field, value }) => `${labelOf(field)} ${told(value) || 'not known'}`).join('; ')}.
         </p>
       )}
     </section>

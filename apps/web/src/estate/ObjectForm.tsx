@@ -1,14 +1,18 @@
-import { kindWords, type AuditEntry } from '@underpass/contracts';
+import { keyOfName, kindWords, type AuditEntry } from '@underpass/contracts';
+import { useRef } from 'react';
+import { useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
 import { useCanEdit, useSession } from '../api/session.js';
 import { Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { useLeaving } from '../ui/useLeaving.js';
 import { Conflict } from './Conflict.js';
+import { EditEffect } from './EditEffect.js';
 import { nameOf } from './kinds.js';
 import { ObjectHistory } from './ObjectHistory.js';
 import { PersonData } from './PersonData.js';
 import { ObjectField } from './ObjectField.js';
-import { settingHelp } from './settingHelp.js';
+import { fieldOfSetting, settingHelp } from './settingHelp.js';
 import { useObjectForm, type Shown } from './useObjectForm.js';
 
 /** The form of an object, from the same definition as the files; what somebody else writes meanwhile stands beside what is typed. */
@@ -22,6 +26,7 @@ export function ObjectForm({
   const canEdit = useCanEdit();
   const isAdmin = useSession().data?.role === 'admin';
   const { one, many } = kindWords[kind];
+  const leaving = useLeaving(form.moved, form.forget);
   useTitle(`${fresh ? `New ${kind}` : nameOf(kind, object)}`);
   // what is being typed is not taken away: saved, it is added anew
   if (gone && !form.moved)
@@ -32,6 +37,7 @@ export function ObjectForm({
     );
   return (
     <div className="px-6 pt-[15px]">
+      {leaving}
       <p className="text-ink-3">
         <Link className="link" to={`/estate/${kind}`}>
           {many}
@@ -56,19 +62,7 @@ export function ObjectForm({
               {form.message}
             </p>
           )}
-          <div className="grid grid-cols-[minmax(110px,150px)_minmax(0,1fr)] gap-x-3 gap-y-2">
-            {form.columns.map((column) => (
-              <ObjectField
-                key={column.name}
-                column={column}
-                value={form.texts[column.name] ?? ''}
-                fault={form.faults[column.name]}
-                disabled={!canEdit || (column.name === 'id' && !fresh)}
-                help={kind === 'setting' ? settingHelp(column.name, form.texts.key ?? '') : null}
-                onChange={(text) => form.type(column.name, text)}
-              />
-            ))}
-          </div>
+          <Fields form={form} shown={shown} canEdit={canEdit} />
           {canEdit && <Foot form={form} shown={shown} />}
         </form>
         <ObjectHistory history={history}>
@@ -79,24 +73,63 @@ export function ObjectForm({
   );
 }
 
-function Foot({ form, shown: { kind, fresh } }: { form: ReturnType<typeof useObjectForm>; shown: Shown }) {
+type Form = ReturnType<typeof useObjectForm>;
+
+/** The fields in the order of the schema. A new object's id is made of its name until one is typed. */
+function Fields({ form: { form, fields }, shown: { kind, fresh }, canEdit }: { form: Form; shown: Shown; canEdit: boolean }) {
+  const held = useWatch({ control: form.control }) as Record<string, unknown>;
+  const madeId = useRef('');
+  const named = (name: string) => {
+    if (form.getValues('id') !== madeId.current) return;
+    madeId.current = keyOfName(name);
+    form.setValue('id', madeId.current, { shouldDirty: true });
+  };
+  return (
+    <div className="grid grid-cols-1 min-[560px]:grid-cols-[minmax(110px,150px)_minmax(0,1fr)] gap-x-3 gap-y-1 min-[560px]:gap-y-2">
+      {fields.map((field) => (
+        <ObjectField
+          key={field.name}
+          field={kind === 'setting' ? fieldOfSetting(field, held) : field}
+          form={form}
+          disabled={!canEdit || (field.name === 'id' && !fresh)}
+          help={kind === 'setting' ? settingHelp(field.name, String(held.key ?? '')) : null}
+          {...(fresh && field.name === 'name' ? { onTyped: named } : {})}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Foot({ form, shown: { kind, object, fresh } }: { form: Form; shown: Shown }) {
   const one = kindWords[kind].one.toLowerCase();
   return (
-    <div className="flex gap-3 mt-5 sticky bottom-0 bg-paper py-3 border-t border-rule">
-      <button className="btn btn-primary" disabled={form.busy || form.undecided || (!form.moved && !fresh)}>
-        Save {one}
-      </button>
-      {form.moved && (
-        <button type="button" className="btn" onClick={form.reset}>
-          {form.conflict ? `Take ${form.conflict.by}’s version` : 'Back to how it was'}
-        </button>
+    <div className="mt-5 sticky bottom-0 bg-paper py-3 border-t border-rule z-20">
+      {(form.moved || fresh) && (
+        <EditEffect
+          kind={kind}
+          fields={form.fields}
+          form={form.form}
+          schema={form.schema}
+          before={fresh ? null : object}
+          summary={fresh ? `A new ${one}` : `${kindWords[kind].one} ${nameOf(kind, object)} as it is typed`}
+        />
       )}
-      <span className="flex-1" />
-      {!fresh && kind !== 'organisation' && (
-        <button type="button" className="btn" onClick={() => void form.remove()}>
-          Remove {one}
+      <div className="flex gap-3 flex-wrap mt-1.5">
+        <button className="btn btn-primary" disabled={form.busy || form.undecided || (!form.moved && !fresh)}>
+          Save {one}
         </button>
-      )}
+        {form.moved && (
+          <button type="button" className="btn" onClick={form.reset}>
+            {form.conflict ? `Take ${form.conflict.by}’s version` : 'Back to how it was'}
+          </button>
+        )}
+        <span className="flex-1" />
+        {!fresh && kind !== 'organisation' && (
+          <button type="button" className="btn" onClick={() => void form.remove()}>
+            Remove {one}
+          </button>
+        )}
+      </div>
     </div>
   );
 }

@@ -1,28 +1,38 @@
-/** What became of the texts of a form while somebody else saved another version. */
+import type { FormValue } from '@underpass/contracts';
+
+export type Values = Record<string, FormValue>;
+
+/** What became of what a form holds while somebody else saved another version, field by field. */
 export interface Merge {
   /** What the form goes on with: one's own edits, and the other's where one had none. */
-  texts: Record<string, string>;
+  values: Values;
   /** Fields both changed, to different things: one of the two has to be chosen. */
-  clashes: { field: string; mine: string; theirs: string }[];
+  clashes: { field: string; mine: FormValue; theirs: FormValue }[];
   /** Fields that follow the other's version. */
-  followed: { field: string; text: string }[];
+  followed: { field: string; value: FormValue }[];
 }
 
-/** Puts one's own edits and somebody else's together, field by field. @param began the texts the form began with */
-export function mergeTexts(
-  fields: readonly string[],
-  began: Record<string, string>,
-  mine: Record<string, string>,
-  theirs: Record<string, string>,
-): Merge {
-  const merge: Merge = { texts: { ...mine }, clashes: [], followed: [] };
+const same = (a: FormValue, b: FormValue): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Puts one's own edits and somebody else's together, field by field. @param began what the form began with */
+export function mergeValues(fields: readonly string[], began: Values, mine: Values, theirs: Values): Merge {
+  const merge: Merge = { values: { ...mine }, clashes: [], followed: [] };
   for (const field of fields) {
     const [was, own, other] = [began[field] ?? '', mine[field] ?? '', theirs[field] ?? ''];
-    if (own === other || other === was) continue;
-    if (own === was) {
-      merge.texts[field] = other;
-      merge.followed.push({ field, text: other });
+    if (same(own, other) || same(other, was)) continue;
+    if (same(own, was)) {
+      merge.values[field] = other;
+      merge.followed.push({ field, value: other });
     } else merge.clashes.push({ field, mine: own, theirs: other });
   }
   return merge;
 }
+
+/** What a field holds, to be read beside another version of it. */
+export const told = (value: FormValue): string =>
+  typeof value === 'string'
+    ? value
+    : value
+        .map((each) => (typeof each === 'string' ? each : Object.values(each).filter(Boolean).join(' ')))
+        .filter(Boolean)
+        .join('; ');

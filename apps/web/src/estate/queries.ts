@@ -31,6 +31,14 @@ export const estateQueries = {
       queryFn: () => call<{ rows: Named[] }>(`estate/${kind}${query({ search, limit: 8 })}`),
       placeholderData: keepPreviousData,
     }),
+  /** Some by id, for their names. */
+  named: (kind: ObjectKind, ids: readonly string[]) =>
+    queryOptions({
+      queryKey: ['estate', kind, 'named', [...ids].sort().join(' ')],
+      queryFn: () => call<{ rows: Named[] }>(`estate/${kind}${query({ ids: ids.join(','), limit: 500 })}`),
+      enabled: ids.length > 0,
+      placeholderData: keepPreviousData,
+    }),
   found: (words: string) =>
     queryOptions({
       queryKey: ['estate', 'found', words],

@@ -1,3 +1,4 @@
+import { DeviceClass, type Field, type ObjectKind } from '@underpass/contracts';
 import { catalogue, type SettingDefinition } from '@underpass/core';
 
 export interface FieldHelp {
@@ -39,4 +40,24 @@ export function settingValue(key: string, text: string, read: unknown): unknown 
   const type = Object.hasOwn(definitions, key) ? definitions[key]?.type : undefined;
   if (type === 'choice' || type === 'version') return text;
   return type === 'list' && !Array.isArray(read) ? [text] : read;
+}
+
+/** The value of a setting as its key takes it, read of what its form holds. */
+export const finishSetting = (object: Record<string, unknown>, form: object): object => {
+  const { key, value } = form as { key?: unknown; value?: unknown };
+  if (object.value === undefined || typeof value !== 'string') return object;
+  return { ...object, value: settingValue(String(key), value.trim(), object.value) };
+};
+
+/** What a setting's target names, by its layer. */
+const targets: Readonly<Record<string, ObjectKind>> = { location: 'location', group: 'group', person: 'person', endpoint: 'endpoint' };
+
+/** A field of a setting's form, which hangs on what stands in the others. */
+export function fieldOfSetting(field: Field, form: Readonly<Record<string, unknown>>): Field {
+  if (field.name !== 'target') return field;
+  const layer = String(form.layer);
+  const kind = targets[layer];
+  if (kind) return { ...field, type: 'named', kind };
+  if (layer === 'device class') return { ...field, type: 'word', words: DeviceClass.options };
+  return layer === 'organisation' ? { ...field, type: 'word', words: ['*'] } : field;
 }

@@ -1,12 +1,26 @@
-import { columnsOf, kindWords, objectSchemas, type ObjectKind, type Problem } from '@underpass/contracts';
-import { useEffect, useMemo, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import {
+  fieldsOf,
+  formOf,
+  formSchemaOf,
+  kindWords,
+  partAt,
+  withPart,
+  type FormTexts,
+  type FormValue,
+  type ObjectKind,
+  type Problem,
+} from '@underpass/contracts';
+import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { useForm, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { ApiError, call } from '../api/client.js';
+import { useSession } from '../api/session.js';
+import { keepTyped, typedBefore } from '../ui/typed.js';
 import { useAction } from '../ui/useAction.js';
 import type { ConflictView } from './Conflict.js';
-import { assemble, at } from './formTexts.js';
-import { mergeTexts } from './merge.js';
-import { settingValue } from './settingHelp.js';
+import { mergeValues, type Values } from './merge.js';
+import { finishSetting } from './settingHelp.js';
 
 /** An object as a form has it. */
 export interface Shown {
@@ -17,116 +31,171 @@ export interface Shown {
   fresh: boolean;
 }
 
-type Texts = Record<string, string>;
-
-/** The browser asks before a page is left on which something is typed. */
-export function useLeaving(moved: boolean): void {
-  useEffect(() => {
-    if (!moved) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', ask);
-    return () => removeEventListener('beforeunload', ask);
-  }, [moved]);
+/** What is typed and not saved, as it is kept in the tab. */
+interface Typed {
+  version: string | null;
+  base: FormTexts;
+  texts: FormTexts;
 }
+
+/** How a form's content becomes an object of a kind. */
+export const schemaOfForm = (kind: ObjectKind) => formSchemaOf(kind, kind === 'setting' ? finishSetting : undefined);
 
 /** What is typed over an object: saved over the version it rests on, beside what somebody else wrote meanwhile. */
 export function useObjectForm({ kind, object, version, fresh }: Shown) {
-  const columns = useMemo(() => columnsOf(objectSchemas[kind]), [kind]);
-  const textsOf = (of: unknown): Texts => Object.fromEntries(columns.map((column) => [column.name, column.write(at(of, column.path))]));
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- textsOf is made of columns
-  const first = useMemo(() => textsOf(object), [columns, object]);
-  const [texts, setTexts] = useState<Texts>(first);
-  const [base, setBase] = useState(first);
+  const fields = useMemo(() => fieldsOf(kind), [kind]);
+  const schema = useMemo(() => schemaOfForm(kind), [kind]);
+  const first = useMemo(() => formOf(fields, object), [fields, object]);
+  const form = useForm<FieldValues>({ defaultValues: first, resolver: zodResolver(schema) });
+  const moved = form.formState.isDirty;
   // the version the texts rest on; somebody else's later one does not replace it while something is typed here
   const [basis, setBasis] = useState(version);
-  const [conflict, setConflict] = useState<ConflictView | null>(null);
-  const [chosen, setChosen] = useState<Record<string, 'mine' | 'theirs'>>({});
+  const { conflict, chosen, choose, meetTheirs, settle } = useMeeting(fields, form);
   const { busy, fault, faults: told, refuse, run } = useAction();
+  // where it goes on once nothing typed is left to ask about
+  const [next, setNext] = useState<string | null>(null);
   const navigate = useNavigate();
+  useEffect(() => {
+    if (next !== null && !moved) void navigate(next, { replace: true });
+  }, [next, moved, navigate]);
   const one = kindWords[kind].one.toLowerCase();
   const pathOf = (id: string) => `estate/${kind}/${encodeURIComponent(id)}`;
-  const moved = columns.some(({ name }) => texts[name] !== base[name]);
+  const user = useSession().data?.name ?? '';
+  const key = `${user}.${kind}/${fresh ? 'new' : String(object.id)}`;
+
   useEffect(() => {
     if (moved) return;
     // somebody else changed it: what is not edited here follows
-    setTexts(first);
-    setBase(first);
+    form.reset(first);
     setBasis(version);
-  }, [first, moved, version]);
-  useLeaving(moved);
+  }, [first, moved, version, form]);
+  const comeBack = useEffectEvent(() => {
+    const before = typedBefore<Typed>(key);
+    if (!before) return;
+    if (before.version === version) return form.reset(before.texts, { keepDefaultValues: true });
+    form.reset(before.texts);
+    meetTheirs({ base: before.base, theirs: first, by: 'Somebody', at: '' });
+  });
+  useEffect(() => comeBack(), [key]);
+  useKeptTyped(form, key, basis);
+  useEffect(() => {
+    for (const [field, message] of Object.entries(told)) form.setError(field, { message });
+  }, [told, form]);
 
   /** Somebody else wrote meanwhile: their version beside what is typed, nothing of either lost. */
-  const meet = ({ now, version: later, by, at: when }: NonNullable<Problem['conflict']>) => {
+  const meet = ({ now, version: later, by, at }: NonNullable<Problem['conflict']>) => {
     if (now === null) {
       setBasis(null);
       return refuse(`${by} removed it meanwhile. What you typed is still here; save it to add it anew.`);
     }
     if (fresh) return refuse(`There is one with this id already, by ${by}. Give it another id.`);
-    const theirs = textsOf(now);
-    const names = columns.map(({ name }) => name);
-    const merge = mergeTexts(names, base, texts, theirs);
-    setConflict({ ...merge, by, at: when });
-    setChosen({});
-    setTexts(merge.texts);
-    setBase(theirs);
+    meetTheirs({ base: form.formState.defaultValues as FormTexts, theirs: formOf(fields, now ?? {}), by, at });
     setBasis(later);
   };
-  const save = async () => {
-    const { object: next, faults } = assemble(columns, texts);
-    if (!next.id) faults.id ??= 'must not be empty';
-    if (Object.keys(faults).length) return refuse('Mend the fields below.', faults);
-    if (kind === 'setting') next.value = settingValue(String(next.key), texts.value?.trim() ?? '', next.value);
-    const id = String(next.id);
-    await run(async () => {
-      try {
-        const conditions: Record<string, string> = basis === null ? { 'if-none-match': '*' } : { 'if-match': `"${basis}"` };
-        const { changeId, version: written } = await call<{ changeId: string; version: string }>(pathOf(id), 'PUT', next, conditions);
-        setBase(texts);
-        setBasis(written);
-        setConflict(null);
-        setChosen({});
-        if (fresh) void navigate(`/${pathOf(id)}`, { replace: true });
-        return { text: `Saved ${one} ${id}. The crossings it touches are evaluated anew.`, changeId };
-      } catch (error) {
-        if (!(error instanceof ApiError) || !error.problem.conflict) throw error;
-        return meet(error.problem.conflict);
-      }
-    });
-  };
+  const save = form.handleSubmit(
+    async (object) => {
+      const id = String(object.id);
+      const typed = form.getValues();
+      await run(async () => {
+        try {
+          const conditions: Record<string, string> = basis === null ? { 'if-none-match': '*' } : { 'if-match': `"${basis}"` };
+          const { changeId, version: written } = await call<{ changeId: string; version: string }>(pathOf(id), 'PUT', object, conditions);
+          form.reset(typed);
+          keepTyped(key, null);
+          setBasis(written);
+          settle();
+          if (fresh) setNext(`/${pathOf(id)}`);
+          return { text: `Saved ${one} ${id}. The crossings it touches are evaluated anew.`, changeId };
+        } catch (error) {
+          if (!(error instanceof ApiError) || !error.problem.conflict) throw error;
+          return meet(error.problem.conflict);
+        }
+      });
+    },
+    () => refuse('Mend the fields below.'),
+  );
   const remove = () =>
     run(async () => {
       const { changeId } = await call<{ changeId: string }>(pathOf(String(object.id)), 'DELETE');
-      void navigate(`/estate/${kind}`);
+      form.reset(form.getValues());
+      keepTyped(key, null);
+      setNext(`/estate/${kind}`);
       return { text: `Removed ${one} ${String(object.id)}.`, changeId };
     });
-
-  const columnOf = (field: string) => columns.find(({ name }) => field === name || field.startsWith(`${name}.`))?.name ?? field;
-  const faults: Texts = Object.fromEntries(Object.entries(told).map(([field, text]) => [columnOf(field), text]));
+  const mend = fault !== null && (fault === 'Mend the fields below.' || Object.keys(told).length > 0);
   return {
-    columns,
-    texts,
-    type: (field: string, text: string) => setTexts((now) => ({ ...now, [field]: text })),
+    form,
+    fields,
+    schema,
     moved,
     busy,
-    faults,
-    message: fault === null ? null : `Nothing was saved. ${Object.keys(faults).length ? 'Mend the fields below.' : fault}`,
+    message: fault === null ? null : `Nothing was saved. ${mend ? 'Mend the fields below.' : fault}`,
     conflict,
     chosen,
+    choose,
+    undecided: conflict?.clashes.some(({ field }) => chosen[field] === undefined) ?? false,
+    reset: () => {
+      form.reset();
+      keepTyped(key, null);
+      settle();
+      refuse(null);
+    },
+    forget: () => keepTyped(key, null),
+    save,
+    remove,
+  };
+}
+
+/** Two versions of what a form holds: which fields clash, and which of two is kept. */
+function useMeeting(fields: ReturnType<typeof fieldsOf>, form: UseFormReturn<FieldValues>) {
+  const [conflict, setConflict] = useState<ConflictView | null>(null);
+  const [chosen, setChosen] = useState<Record<string, 'mine' | 'theirs'>>({});
+  const flat = (texts: object): Values => Object.fromEntries(fields.map(({ name, path }) => [name, partAt(texts, path) as FormValue]));
+  const pathOf = (name: string) => fields.find((field) => field.name === name)?.path ?? [name];
+  return {
+    conflict,
+    chosen,
+    meetTheirs: ({ base, theirs, by, at }: { base: FormTexts; theirs: FormTexts; by: string; at: string }) => {
+      const merge = mergeValues(
+        fields.map(({ name }) => name),
+        flat(base),
+        flat(form.getValues()),
+        flat(theirs),
+      );
+      setConflict({ ...merge, by, at });
+      setChosen({});
+      const texts = Object.entries(merge.values).reduce<FormTexts>((all, [name, value]) => withPart(all, pathOf(name), value), {});
+      form.reset(theirs);
+      form.reset(texts, { keepDefaultValues: true });
+    },
     /** Which of two texts for a field is kept. */
     choose: (field: string, which: 'mine' | 'theirs') => {
       const clash = conflict?.clashes.find((each) => each.field === field);
       if (!clash) return;
       setChosen((before) => ({ ...before, [field]: which }));
-      setTexts((before) => ({ ...before, [field]: clash[which] }));
+      form.setValue(field, clash[which], { shouldDirty: true });
     },
-    undecided: conflict?.clashes.some(({ field }) => chosen[field] === undefined) ?? false,
-    reset: () => {
-      setTexts(base);
+    settle: useCallback(() => {
       setConflict(null);
       setChosen({});
-      refuse(null);
-    },
-    save,
-    remove,
+    }, []),
   };
+}
+
+/** What is typed is kept in the tab a moment after it was typed, until it is saved or left. */
+function useKeptTyped(form: UseFormReturn<FieldValues>, key: string, basis: string | null): void {
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const { unsubscribe } = form.watch(() => {
+      clearTimeout(timer);
+      timer = setTimeout(() => {
+        const { isDirty, defaultValues: base } = form.formState;
+        if (isDirty) keepTyped(key, { version: basis, base, texts: form.getValues() });
+      }, 250);
+    });
+    return () => {
+      clearTimeout(timer);
+      unsubscribe();
+    };
+  }, [form, key, basis]);
 }

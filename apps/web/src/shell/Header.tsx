@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
+import { forgetTyped } from '../ui/typed.js';
 import { Find } from './Find.js';
 import { Mark } from './Mark.js';
 import { menu } from './stages.js';
@@ -77,6 +78,7 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
                   .catch(() => undefined)
                   .then((there) => {
                     client.clear();
+                    forgetTyped();
                     // signed out here; where the organisation’s sign-in is to be left too, it goes on there
                     if (there) location.assign(there.leadsTo);
                     else location.assign('/board');

@@ -148,7 +148,13 @@ export const AppliedAt = Applied.extend({ version: z.number() }).meta({ id: 'App
 export const WrittenObject = Applied.extend({ version: z.string() }).meta({ id: 'WrittenObject' });
 export const KindCount = z.object({ kind: z.string(), count: z.number() }).meta({ id: 'KindCount' });
 const AnyObject = z.looseObject({ id: z.string() });
-export const ObjectPage = z.object({ total: z.number(), rows: z.array(AnyObject) }).meta({ id: 'ObjectPage' });
+export const ObjectPage = z
+  .object({
+    total: z.number(),
+    rows: z.array(AnyObject),
+    names: z.record(z.string(), z.record(z.string(), z.string())).describe('Names of the objects that the rows name, by kind and id'),
+  })
+  .meta({ id: 'ObjectPage' });
 export const ObjectAnswer = z.object({ object: AnyObject, version: z.string(), history: z.array(AuditEntry) }).meta({ id: 'ObjectAnswer' });
 export const Made = z.object({ id: z.string() }).meta({ id: 'Made' });
 export const MeasurementKept = z
@@ -170,6 +176,7 @@ export type Applied = z.infer<typeof Applied>;
 export type AppliedAt = z.infer<typeof AppliedAt>;
 export type WrittenObject = z.infer<typeof WrittenObject>;
 export type Problem = z.infer<typeof Problem>;
+export type ObjectPage = z.infer<typeof ObjectPage>;
 export type CrossingRow = z.infer<typeof CrossingRow>;
 export type CrossingPage = z.infer<typeof CrossingPage>;
 export type FoundObject = z.infer<typeof FoundObject>;

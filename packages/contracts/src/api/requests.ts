@@ -21,7 +21,28 @@ export const CrossingQuery = z.object({
   kind: z.string().max(120).optional(),
   ...Page,
 });
-export const ObjectQuery = z.object({ search: Search, ...Page });
+/** A column to sort by; a minus before it turns the order round. */
+const Sort = z
+  .string()
+  .max(81)
+  .regex(/^-?[a-zA-Z]+(\.[a-zA-Z0-9]+){0,3}$/, 'must be a column such as name or -name')
+  .optional();
+export const ObjectQuery = z.object({
+  search: Search,
+  ids: z
+    .string()
+    .max(40_000)
+    .regex(/^[A-Za-z0-9._,-]+$/, 'must be ids separated by commas')
+    .optional()
+    .describe('Only these, by id'),
+  /** Only where a field holds a value: `location:wexcombe`. */
+  where: z
+    .union([z.string().max(200), z.array(z.string().max(200)).max(20)])
+    .optional()
+    .describe('Only those with a value in a field, such as location:wexcombe'),
+  sort: Sort,
+  ...Page,
+});
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
 const notEmpty = ({ change }: { change: Change }): boolean => change.patches.length + change.hypotheses.length > 0;

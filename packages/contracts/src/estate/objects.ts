@@ -261,7 +261,7 @@ export const Endpoint = z
     memoryMB: z.number().int().min(64).max(4_194_304).optional(),
     clientKind: ClientKind,
     clientVersion: Version.optional(),
-    decoders: z.array(Decoder).max(40).optional().describe('Hardware decoders; an empty list means there are none, absent means not known'),
+    decoders: z.array(Decoder).max(40).optional().describe('Hardware decoders; that it has none is another thing than not knowing them'),
     screens: z.array(Screen).max(16).optional(),
     peripherals: z.array(PeripheralKind).max(40).default([]),
     connection: z.enum(['wired', 'wifi']).optional(),

@@ -18,7 +18,7 @@ export interface Column {
 }
 
 /** The schema beneath what only says whether it may be missing. */
-function unwrap(schema: z.ZodType): z.ZodType {
+export function unwrap(schema: z.ZodType): z.ZodType {
   let inner = schema;
   while (inner instanceof z.ZodOptional || inner instanceof z.ZodDefault || inner instanceof z.ZodNullable)
     inner = inner.unwrap() as z.ZodType;
