@@ -5,7 +5,6 @@ import { Link } from 'react-router';
 import { useCanEdit, useSession } from '../api/session.js';
 import { Failed } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
-import { useLeaving } from '../ui/useLeaving.js';
 import { Conflict } from './Conflict.js';
 import { EditEffect } from './EditEffect.js';
 import { nameOf } from './kinds.js';
@@ -26,7 +25,6 @@ export function ObjectForm({
   const canEdit = useCanEdit();
   const isAdmin = useSession().data?.role === 'admin';
   const { one, many } = kindWords[kind];
-  const leaving = useLeaving(form.moved, form.forget);
   useTitle(`${fresh ? `New ${kind}` : nameOf(kind, object)}`);
   // what is being typed is not taken away: saved, it is added anew
   if (gone && !form.moved)
@@ -37,7 +35,7 @@ export function ObjectForm({
     );
   return (
     <div className="px-6 pt-[15px]">
-      {leaving}
+      {form.leaving}
       <p className="text-ink-3">
         <Link className="link" to={`/estate/${kind}`}>
           {many}

@@ -18,6 +18,7 @@ import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { keepTyped, typedBefore } from '../ui/typed.js';
 import { useAction } from '../ui/useAction.js';
+import { useLeaving } from '../ui/useLeaving.js';
 import type { ConflictView } from './Conflict.js';
 import { mergeValues, type Values } from './merge.js';
 import { finishSetting } from './settingHelp.js';
@@ -52,17 +53,19 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
   const [basis, setBasis] = useState(version);
   const { conflict, chosen, choose, meetTheirs, settle } = useMeeting(fields, form);
   const { busy, fault, faults: told, refuse, run } = useAction();
+  const one = kindWords[kind].one.toLowerCase();
+  const pathOf = (id: string) => `estate/${kind}/${encodeURIComponent(id)}`;
+  const user = useSession().data?.name ?? '';
+  const key = `${user}.${kind}/${fresh ? 'new' : String(object.id)}`;
+
+  // before what goes on from here: what is saved must not be asked about
+  const leaving = useLeaving(moved, () => keepTyped(key, null));
   // where it goes on once nothing typed is left to ask about
   const [next, setNext] = useState<string | null>(null);
   const navigate = useNavigate();
   useEffect(() => {
     if (next !== null && !moved) void navigate(next, { replace: true });
   }, [next, moved, navigate]);
-  const one = kindWords[kind].one.toLowerCase();
-  const pathOf = (id: string) => `estate/${kind}/${encodeURIComponent(id)}`;
-  const user = useSession().data?.name ?? '';
-  const key = `${user}.${kind}/${fresh ? 'new' : String(object.id)}`;
-
   useEffect(() => {
     if (moved) return;
     // somebody else changed it: what is not edited here follows
@@ -140,7 +143,7 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
       settle();
       refuse(null);
     },
-    forget: () => keepTyped(key, null),
+    leaving,
     save,
     remove,
   };

@@ -112,7 +112,7 @@ export function Combobox<T>({
         aria-expanded={open && rows.length > 0}
       />
       <ul
-        {...getMenuProps({ 'aria-label': `${label}: choices`, 'aria-labelledby': undefined })}
+        {...getMenuProps({ 'aria-label': 'Choices', 'aria-labelledby': undefined })}
         className={`absolute bg-sheet border border-ink py-1 overflow-auto ${listClass} ${open ? '' : 'hidden'}`}
       >
         {open &&

@@ -22,7 +22,7 @@ export function Pick({
   label: string;
   value: Named | null;
   onPick: (object: Named | null) => void;
-  /** Left with a text that no object is called by. */
+  /** Left with a text that nothing was chosen for; where an object is called by it in full, that is chosen a moment later. */
   onLeft?: (text: string) => void;
   placeholder?: string;
   id?: string;
@@ -51,15 +51,15 @@ export function Pick({
     const typed = (text ?? '').trim().toLowerCase();
     const same = rows.filter((row) => row.id.toLowerCase() === typed || row.name.toLowerCase() === typed);
     if (same.length === 1) take(same[0] as Named);
-    else onLeft?.(typed);
   });
   useEffect(() => {
     if (left && current) settle();
   }, [left, current]);
   const leave = () => {
     setOpen(false);
-    if (text) setLeft(true);
-    else setText(null);
+    if (!text) return setText(null);
+    onLeft?.(text.trim());
+    setLeft(true);
   };
   return (
     <span className={`relative inline-block w-full ${wide ? 'max-w-[520px]' : 'max-w-[280px]'}`}>

@@ -38,6 +38,7 @@ export function NamedChoice({
       wide
       value={value ? { id: value, name: nameOf(value) } : null}
       onPick={(named) => onChange(named?.id ?? '')}
+      onLeft={onChange}
     />
   );
 }
