@@ -37,11 +37,12 @@ const serverModules = {
   securityLog: ['jobs', 'signin'],
   signin: ['estate', 'securityLog'],
   estate: ['jobs', 'securityLog'],
-  crossing: ['estate', 'jobs'],
+  crossing: ['estate', 'jobs', 'securityLog'],
   access: ['crossing', 'estate', 'jobs'],
   signon: ['crossing', 'estate', 'jobs'],
   evidence: ['estate', 'securityLog'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],
+  views: [],
   health: ['crossing', 'estate', 'evidence'],
 };
 const guarded = Object.keys(serverModules);

@@ -18,6 +18,7 @@ import { ProblemsModule } from './problems/problems.module.js';
 import { SecurityLogModule } from './securityLog/securityLog.module.js';
 import { SigninModule } from './signin/signin.module.js';
 import { SignonModule } from './signon/signon.module.js';
+import { ViewsModule } from './views/views.module.js';
 
 /** Subjects, under the names they have in core and web. */
 const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule];
@@ -32,6 +33,7 @@ const rooms = [
   PeopleModule,
   HealthModule,
   EventsModule,
+  ViewsModule,
 ];
 
 @Global()

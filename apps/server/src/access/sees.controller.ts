@@ -15,7 +15,8 @@ import {
 } from '@underpass/contracts';
 import { acceptancePlan, noChange, seesOf, whyNotSeen, type EstateModel, type PersonSees } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
-import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
+import { byKey, sortKey, sortSteps } from '../jobs/order.js';
+import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
 import { chainNodes, named, nodeOf } from './naming.js';
 import { SightingService } from './sighting.service.js';
@@ -67,8 +68,23 @@ export class SeesController {
     });
     // those to know of first, the others in the order of the estate
     found.sort((a, b) => b.weight - a.weight);
-    const rows = found.slice(query.offset, query.offset + query.limit).map(({ person }) => this.row(person));
+    const ordered = query.sort ? await this.sorted(found, query.sort) : found;
+    const rows = ordered.slice(query.offset, query.offset + query.limit).map(({ person }) => this.row(person));
     return { total: found.length, counts, rows };
+  }
+
+  private async sorted<T extends { person: Person }>(list: readonly T[], sort: NonNullable<AccessPeopleQuery['sort']>): Promise<T[]> {
+    const [column, way] = sort.startsWith('-') ? [sort.slice(1), -1 as const] : [sort, 1 as const];
+    const { model } = this;
+    const value = (person: Person): unknown => {
+      if (column === 'location') return model.locations.get(person.location)?.name ?? person.location;
+      if (column === 'groups') return person.groups.map((id) => model.groups.get(id)?.name ?? id);
+      if (column === 'after') return model.access.of(person.groups).seen.length;
+      if (column === 'now') return model.access.of(model.signedIn.get(person.id)?.groups ?? person.groups).seen.length;
+      return column === 'kind' ? person.kind : person.name;
+    };
+    const keyed = list.map((each) => ({ each, id: each.person.id, key: sortKey(value(each.person)) }));
+    return (await inSlices(sortSteps(keyed, byKey(way)))).map(({ each }) => each);
   }
 
   /** Everybody with what there is to know of them; worked out once while the results stand. */

@@ -3,14 +3,11 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
 import {
   ChangeRequest,
-  CrossingPage,
-  CrossingQuery,
   DraftRequest,
   DraftView,
   ImpactRequest,
   TryRequest,
   type CrossingBetween,
-  type CrossingRow,
   JobStarted,
   AppliedAt,
   TryAnswer,
@@ -23,19 +20,16 @@ import {
   SliceAnswer,
 } from '@underpass/contracts';
 import {
-  noCounts,
   sliceOf,
   viewAfter,
   viewOf,
   whyOf,
   type Board,
   type CrossingFacts,
-  type CrossingRef,
   type CrossingView,
   type Impact,
   type LeadingFinding,
   type Slice,
-  type Summary,
 } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
@@ -46,7 +40,6 @@ import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
-import { eachInSlices } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ImpactWork } from './impactWork.js';
 import { ResultsService } from './results.service.js';
@@ -77,54 +70,6 @@ export class CrossingController {
       board: this.results.board(),
       leading,
     };
-  }
-
-  @Get('crossings')
-  @Answers(CrossingPage)
-  async list(@Query({ schema: CrossingQuery }) query: CrossingQuery): Promise<CrossingPage> {
-    const { model } = this.results.reader;
-    const wanted = query.search ? query.search.toLowerCase().split(/\s+/) : null;
-    const counts = noCounts();
-    const found: { ref: CrossingRef; summary: Summary }[] = [];
-    let total = 0;
-    await eachInSlices(this.results.sorted(), (result) => {
-      const { ref, summary } = result;
-      if (!this.passes(ref, summary, query)) return;
-      if (wanted && !wanted.every((word) => this.results.textOf(result).includes(word))) return;
-      counts[summary.verdict]++;
-      if (query.verdict && summary.verdict !== query.verdict) return;
-      if (total >= query.offset && found.length < query.limit) found.push(result);
-      total++;
-    });
-    const rows = found.map(({ ref, summary }): CrossingRow => ({
-      id: ref.id,
-      person: ref.person,
-      personName: model.people.get(ref.person)?.name ?? ref.person,
-      endpoint: ref.endpoint,
-      location: ref.location,
-      locationName: model.locations.get(ref.location)?.name ?? ref.location,
-      resource: ref.resource,
-      resourceName: model.resources.get(ref.resource)?.name ?? ref.resource,
-      verdict: summary.verdict,
-      bay: summary.bay,
-      delayMs: Math.round(summary.delayMs * 10) / 10,
-      frameRate: Math.round(summary.frameRate * 10) / 10,
-      timeToUsableS: Math.round(summary.timeToUsableS * 10) / 10,
-      kinds: summary.kinds,
-    }));
-    return { total, counts, rows };
-  }
-
-  private passes(ref: CrossingRef, summary: Summary, query: CrossingQuery): boolean {
-    const { model } = this.results.reader;
-    if (query.location && ref.location !== query.location) return false;
-    if (query.resource && ref.resource !== query.resource) return false;
-    if (query.person && ref.person !== query.person) return false;
-    if (query.bay && summary.bay !== query.bay) return false;
-    if (query.kind && !summary.kinds.includes(query.kind)) return false;
-    if (!query.area) return true;
-    const location = model.locations.get(ref.location);
-    return (location?.area ?? location?.name) === query.area;
   }
 
   /** One crossing: who and what it is between, and what it comes to. */
@@ -190,6 +135,7 @@ export class CrossingController {
   @Post('impact')
   @Answers(ImpactAnswer.or(JobStarted))
   @AtOnce('impact', 2, 4)
+  @Takes(MB)
   @HttpCode(200)
   @Needs('reader')
   impact(@Body({ schema: ImpactRequest }) { change }: ImpactRequest, @Req() request: SignedRequest): Promise<Impact | JobStarted> {

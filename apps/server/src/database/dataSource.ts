@@ -7,6 +7,7 @@ import { Beginning1764000000000 } from './migrations/1764000000000-Beginning.js'
 import { Doors1764200000000 } from './migrations/1764200000000-Doors.js';
 import { Exports1764400000000 } from './migrations/1764400000000-Exports.js';
 import { WhereTo1764500000000 } from './migrations/1764500000000-WhereTo.js';
+import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
 /** A connection that is ended by the database also while somebody holds it tells so to nobody but its user. */
@@ -28,6 +29,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     OneChange1764300000000,
     Exports1764400000000,
     WhereTo1764500000000,
+    Views1764600000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

@@ -2,12 +2,14 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, 
 import { ApiBody, ApiHeader, ApiTags } from '@nestjs/swagger';
 import {
   BoundedJson,
+  EstateExportRequest,
   ImportJob,
   JobStarted,
   ObjectKindWord,
   ObjectQuery,
   completed,
   jsonSchemas,
+  kindWords,
   objectKinds,
   referencesOf,
   reportedKinds,
@@ -60,25 +62,29 @@ export class EstateController {
     return jsonSchemas();
   }
 
-  /** Asks for the estate folder as a ZIP; reading it again changes nothing. Follow the job, then fetch the file. */
+  /**
+   * Asks for the estate folder as a ZIP, or for the list of one kind as its file. Reading it again changes nothing. Follow the job,
+   * then fetch the file.
+   */
   @Post('exports')
   @Answers(JobStarted, 202)
   @HttpCode(202)
   @Needs('engineer')
   @Confirmed()
-  async export(@Req() request: SignedRequest): Promise<JobStarted> {
-    const job = await this.exports.start('export', 'Export of the estate', request.user.name);
-    await this.log.recordOf('exported', request, 'the estate');
+  async export(@Body({ schema: EstateExportRequest }) body: EstateExportRequest, @Req() request: SignedRequest): Promise<JobStarted> {
+    const what = body.kind ? `the list of ${kindWords[body.kind].many.toLowerCase()}` : 'the estate';
+    const job = await this.exports.start(body.kind ? 'list export' : 'export', `Export of ${what}`, request.user.name, body);
+    await this.log.recordOf('exported', request, what);
     return { job };
   }
 
   /** The file of an export that is done, for an hour. */
   @Get('exports/:id')
-  @AnswersFile('application/zip')
+  @AnswersFile('application/zip', 'text/csv', 'text/yaml')
   @Needs('engineer')
   @Confirmed()
   exported(@Param('id', { schema: z.uuid() }) id: string, @Res() response: Response): Promise<void> {
-    return this.exports.send('export', id, response);
+    return this.exports.send(['export', 'list export'], id, response);
   }
 
   @Post('import')

@@ -90,7 +90,10 @@ export class Listing {
         const id = at(object, field);
         return typeof id === 'string' ? `${id} ${this.nameOf(to, id) ?? ''}` : '';
       });
-      const text = [...texts, ...named].filter((each) => typeof each === 'string').join(' ').toLowerCase();
+      const text = [...texts, ...named]
+        .filter((each) => typeof each === 'string')
+        .join(' ')
+        .toLowerCase();
       return wanted.every((word) => text.includes(word));
     };
   }

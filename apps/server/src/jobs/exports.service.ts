@@ -10,7 +10,7 @@ import type { Progress } from './progress.js';
 /** How long a file waits to be taken, minutes. */
 const keptMinutes = 60;
 
-export type ExportKind = Extract<JobView['kind'], 'export' | 'log export'>;
+export type ExportKind = Extract<JobView['kind'], 'export' | 'log export' | 'list export' | 'crossings export'>;
 export interface ExportFile {
   name: string;
   media: string;
@@ -52,11 +52,11 @@ export class Exports {
       throw new ProblemError(409, 'Not wanted any more', 'It was called off, or somebody was erased meanwhile. Export again.');
   }
 
-  /** Hands a file to whoever may ask for its kind. */
-  async send(kind: ExportKind, id: string, response: Response): Promise<void> {
+  /** Hands a file to whoever may ask for its kind, or for one of several. */
+  async send(kinds: ExportKind | readonly ExportKind[], id: string, response: Response): Promise<void> {
     const [file] = (await this.data.query(
-      'SELECT f.name, f.media, f.content FROM job_file f JOIN job j ON j.id = f.job WHERE j.id = $1 AND j.kind = $2',
-      [id, kind],
+      'SELECT f.name, f.media, f.content FROM job_file f JOIN job j ON j.id = f.job WHERE j.id = $1 AND j.kind = ANY($2)',
+      [id, [kinds].flat()],
     )) as (Omit<ExportFile, 'content'> & { content: Buffer })[];
     if (!file) throw notFound('export', id);
     response.type(file.media).attachment(file.name).send(file.content);

@@ -74,12 +74,7 @@ export function ObjectField({
         ) : field.type === 'named' && field.kind ? (
           <NamedChoice {...control} key={field.kind} kind={field.kind} value={held.value as string} empty={empty} />
         ) : field.type === 'word' || field.type === 'yes or no' ? (
-          <WordChoice
-            {...control}
-            words={field.type === 'word' ? field.words : ['yes', 'no']}
-            empty={empty}
-            value={held.value as string}
-          />
+          <WordChoice {...control} words={field.type === 'word' ? field.words : ['yes', 'no']} empty={empty} value={held.value as string} />
         ) : (
           <Text {...control} field={field} value={held.value as string} help={help} />
         )}
@@ -101,24 +96,18 @@ function faultOfList(errors: unknown): string | undefined {
   return first?.message as string | undefined;
 }
 
-type Shared<T> = Omit<Parameters<typeof TextList>[0], 'value' | 'onChange'> & { field: Field; value: T; onChange: (value: unknown) => void };
+type Shared<T> = Omit<Parameters<typeof TextList>[0], 'value' | 'onChange'> & {
+  field: Field;
+  value: T;
+  onChange: (value: unknown) => void;
+};
 
 function List({ field, ...control }: Shared<string[]>) {
   if (field.kind) return <NamedChoices {...control} kind={field.kind} />;
   return field.words.length ? <WordChoices {...control} words={field.words} /> : <TextList {...control} />;
 }
 
-function Text({
-  field,
-  help,
-  id,
-  value,
-  onChange,
-  onBlur,
-  disabled,
-  invalid,
-  describedBy,
-}: Shared<string> & { help: FieldHelp | null }) {
+function Text({ field, help, id, value, onChange, onBlur, disabled, invalid, describedBy }: Shared<string> & { help: FieldHelp | null }) {
   return (
     <>
       <input

@@ -11,6 +11,9 @@ export const AccessPeopleQuery = z.object({
   search: z.string().trim().max(100).optional(),
   group: Key.optional(),
   show: z.enum(['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing']).default('all'),
+  sort: z
+    .enum(['name', '-name', 'kind', '-kind', 'location', '-location', 'groups', '-groups', 'now', '-now', 'after', '-after'])
+    .optional(),
   offset: Count.min(0).max(10_000_000).default(0),
   limit: Count.min(1).max(500).default(100),
 });

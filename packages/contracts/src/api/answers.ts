@@ -50,6 +50,22 @@ export const CrossingPage = z
   .object({ total: z.number(), counts: z.record(Verdict, z.number()), rows: z.array(CrossingRow) })
   .meta({ id: 'CrossingPage' });
 
+export const CrossingGroups = z
+  .object({
+    total: z.number(),
+    groups: z.array(
+      z.object({
+        key: z.string(),
+        name: z.string(),
+        people: z.number(),
+        notClear: z.number().describe('People who are not Clear in it'),
+        crossings: z.number(),
+        counts: z.record(Verdict, z.number()),
+      }),
+    ),
+  })
+  .meta({ id: 'CrossingGroups' });
+
 export const FoundObject = z.object({ kind: z.string(), id: z.string(), name: z.string(), detail: z.string(), path: z.string() });
 
 export const ImportResult = z.object({
@@ -155,6 +171,17 @@ export const ObjectPage = z
     names: z.record(z.string(), z.record(z.string(), z.string())).describe('Names of the objects that the rows name, by kind and id'),
   })
   .meta({ id: 'ObjectPage' });
+export const KeptView = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    path: z.string(),
+    search: z.string(),
+    forAll: z.boolean(),
+    by: z.string(),
+    own: z.boolean().describe('Whether it is the reader’s own'),
+  })
+  .meta({ id: 'KeptView' });
 export const ObjectAnswer = z.object({ object: AnyObject, version: z.string(), history: z.array(AuditEntry) }).meta({ id: 'ObjectAnswer' });
 export const Made = z.object({ id: z.string() }).meta({ id: 'Made' });
 export const MeasurementKept = z
@@ -176,7 +203,9 @@ export type Applied = z.infer<typeof Applied>;
 export type AppliedAt = z.infer<typeof AppliedAt>;
 export type WrittenObject = z.infer<typeof WrittenObject>;
 export type Problem = z.infer<typeof Problem>;
+export type KeptView = z.infer<typeof KeptView>;
 export type ObjectPage = z.infer<typeof ObjectPage>;
+export type CrossingGroups = z.infer<typeof CrossingGroups>;
 export type CrossingRow = z.infer<typeof CrossingRow>;
 export type CrossingPage = z.infer<typeof CrossingPage>;
 export type FoundObject = z.infer<typeof FoundObject>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Change } from '../estate/change.js';
+import { Change, ObjectKindWord } from '../estate/change.js';
 import { Key } from '../estate/objects.js';
 import { boundedRecord } from '../bounds.js';
 import { Bay, Vantage, Verdict } from '../estate/words.js';
@@ -10,7 +10,25 @@ const Page = {
 };
 const Search = z.string().trim().max(100).optional();
 
-export const CrossingQuery = z.object({
+/** A column to sort by; a minus before it turns the order round. */
+const Sort = z
+  .string()
+  .max(81)
+  .regex(/^-?[a-zA-Z]+(\.[a-zA-Z0-9]+){0,3}$/, 'must be a column such as name or -name')
+  .optional();
+/** Columns of the list of crossings. */
+export const crossingColumns = [
+  'verdict',
+  'person',
+  'endpoint',
+  'location',
+  'resource',
+  'delayMs',
+  'frameRate',
+  'timeToUsableS',
+  'finding',
+] as const;
+const CrossingFilter = {
   search: Search,
   verdict: Verdict.optional(),
   bay: Bay.optional(),
@@ -19,15 +37,13 @@ export const CrossingQuery = z.object({
   resource: Key.optional(),
   person: Key.optional(),
   kind: z.string().max(120).optional(),
-  ...Page,
-});
-/** A column to sort by; a minus before it turns the order round. */
-const Sort = z
-  .string()
-  .max(81)
-  .regex(/^-?[a-zA-Z]+(\.[a-zA-Z0-9]+){0,3}$/, 'must be a column such as name or -name')
-  .optional();
-export const ObjectQuery = z.object({
+};
+const CrossingSort = z.enum(crossingColumns.flatMap((column) => [column, `-${column}`] as const)).optional();
+export const CrossingQuery = z.object({ ...CrossingFilter, sort: CrossingSort, ...Page });
+export const CrossingGroupQuery = z.object({ ...CrossingFilter, by: z.enum(['finding', 'location', 'resource']) });
+/** The list as a table to take away: as it is filtered and sorted. */
+export const CrossingExportRequest = z.strictObject({ ...CrossingFilter, sort: CrossingSort }).meta({ id: 'CrossingExportRequest' });
+const ObjectFilter = {
   search: Search,
   ids: z
     .string()
@@ -41,8 +57,31 @@ export const ObjectQuery = z.object({
     .optional()
     .describe('Only those with a value in a field, such as location:wexcombe'),
   sort: Sort,
-  ...Page,
-});
+};
+export const ObjectQuery = z.object({ ...ObjectFilter, ...Page });
+/** The whole estate as a folder, or the list of one kind as it is filtered and sorted. */
+export const EstateExportRequest = z
+  .strictObject({ kind: ObjectKindWord.optional(), ...ObjectFilter })
+  .refine(({ kind, ...filter }) => kind !== undefined || Object.values(filter).every((each) => each === undefined), {
+    path: ['kind'],
+    message: 'must be named where something is filtered',
+  })
+  .meta({ id: 'EstateExportRequest' });
+/** A list or the Board as somebody wants to see it again: its filters, order and columns stand in its address. */
+export const ViewRequest = z
+  .strictObject({
+    name: z.string().trim().min(1).max(80),
+    path: z
+      .string()
+      .max(120)
+      .regex(/^\/(?!\/)[a-zA-Z0-9/_-]*$/, 'must be the path of a screen'),
+    search: z
+      .string()
+      .max(2000)
+      .regex(/^(\?[^\s<>"]*)?$/, 'must be what stands behind the path, from its question mark on'),
+    forAll: z.boolean().default(false),
+  })
+  .meta({ id: 'ViewRequest' });
 export const FindQuery = z.object({ q: z.string().trim().min(1).max(100) });
 
 const notEmpty = ({ change }: { change: Change }): boolean => change.patches.length + change.hypotheses.length > 0;
@@ -103,6 +142,10 @@ export const MeasurementRequest = z
   .meta({ id: 'MeasurementRequest' });
 
 export type CrossingQuery = z.infer<typeof CrossingQuery>;
+export type CrossingGroupQuery = z.infer<typeof CrossingGroupQuery>;
+export type CrossingExportRequest = z.infer<typeof CrossingExportRequest>;
+export type EstateExportRequest = z.infer<typeof EstateExportRequest>;
+export type ViewRequest = z.infer<typeof ViewRequest>;
 export type ObjectQuery = z.infer<typeof ObjectQuery>;
 export type FindQuery = z.infer<typeof FindQuery>;
 export type TryRequest = z.infer<typeof TryRequest>;

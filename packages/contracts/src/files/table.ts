@@ -107,6 +107,10 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
 const at = (value: unknown, path: string[]): unknown =>
   path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
 
+/** Writes a table of plain cells, harmless in a spreadsheet. */
+export const writeRows = (heads: readonly string[], rows: readonly (readonly string[])[]): string =>
+  Papa.unparse([[...heads], ...rows.map((row) => row.map(harmless))], { newline: '\n' }) + '\n';
+
 /** Writes objects as an RFC 4180 table; reading it again gives equal objects. */
 export function writeTable<S extends z.ZodType>(schema: S, objects: readonly z.infer<S>[]): string {
   const columns = columnsFor(schema);
