@@ -1,18 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
 import type { GuestRow } from '@underpass/contracts';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { LongList } from '../ui/LongList.js';
+import { ChosenBar } from '../ui/list/ChosenBar.js';
+import type { ListColumn } from '../ui/list/columns.js';
+import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { List } from '../ui/list/List.js';
+import { useListAddress } from '../ui/list/useListAddress.js';
+import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Dialog } from '../ui/Dialog.js';
-import { useChosen } from '../ui/useChosen.js';
 import { useAction } from '../ui/useAction.js';
 import { accessQueries } from './queries.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { day } from '../ui/times.js';
 
+const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
 const stateWords = (row: GuestRow): string => {
   switch (row.state) {
     case 'ended':
@@ -29,15 +34,14 @@ const stateWords = (row: GuestRow): string => {
 };
 
 const nameOf = (guests: readonly GuestRow[]) => (guests.length === 1 ? (guests[0]?.name ?? '') : `${guests.length} guests`);
-const grid =
-  'grid grid-cols-[28px_minmax(130px,1fr)_minmax(182px,1.1fr)_minmax(150px,1.1fr)_minmax(100px,0.7fr)_minmax(150px,1.4fr)_minmax(130px,0.9fr)]';
-
 /** Guests, those past their end first: what they can still reach, and one action that withdraws all of it. */
 export function GuestsPage() {
   useTitle('Guests');
   const { run } = useAction('foot');
   const canEdit = useCanEdit();
-  const { chosen, setChosen, toggle } = useChosen();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [edit, setEdit] = useState(false);
+  const address = useListAddress(columns);
   const [sure, setSure] = useState(false);
   const answer = useQuery(accessQueries.guests());
   if (answer.isPending) return <Loading what="the guests" />;
@@ -81,15 +85,46 @@ export function GuestsPage() {
       </div>
       {rows.length === 0 && <Empty>Nobody from outside is in this estate. A person of the kind guest appears here.</Empty>}
       {rows.length > 0 && (
-        <LongList
-          rows={rows}
-          label="Guests"
-          heads={[{ name: 'Choose', unseen: true }, 'Guest', 'Access', 'Organisation', 'Owner', 'Can reach', 'Not met']}
-          grid={grid}
-          minWidth="min-w-[900px]"
-          height="max-h-[calc(100vh-170px)] mt-3"
-          cells={(row) => <GuestCells row={row} chosen={chosen.has(row.id)} onToggle={() => toggle(row.id)} />}
-        />
+        <>
+          <div className="flex gap-2 justify-end mt-2 no-print">
+            <ViewsMenu />
+            <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+          </div>
+          <ChosenBar
+            rows={rows}
+            chosen={chosen}
+            idOf={({ id }) => id}
+            columns={columns.filter(({ id }) => address.shown.includes(id))}
+            onClear={() => setChosen(new Set())}
+          >
+            {canEdit && (
+              <button type="button" className="btn btn-small" onClick={() => setEdit(true)}>
+                Edit a field
+              </button>
+            )}
+          </ChosenBar>
+          <List
+            rows={rows}
+            idOf={({ id }) => id}
+            nameOf={({ name }) => name}
+            label="Guests"
+            columns={columns}
+            shown={address.shown}
+            sort={address.sort}
+            onSort={address.onSort}
+            sorted="here"
+            chosen={chosen}
+            onChosen={setChosen}
+            minWidth={900}
+            height="max-h-[calc(100vh-200px)]"
+            to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
+          />
+        </>
+      )}
+      {edit && (
+        <Suspense fallback={null}>
+          <EditMany kind="person" ids={[...chosen]} onClose={() => setEdit(false)} onDone={() => setChosen(new Set())} />
+        </Suspense>
       )}
       <Dialog
         open={sure}
@@ -112,41 +147,65 @@ export function GuestsPage() {
   );
 }
 
-function GuestCells({ row, chosen, onToggle }: { row: GuestRow; chosen: boolean; onToggle: () => void }) {
-  return (
-    <>
-      <span role="cell" className="flex">
-        <input type="checkbox" aria-label={`Choose ${row.name}`} checked={chosen} onChange={onToggle} />
-      </span>
-      <span role="cell" className="pr-3 truncate">
-        <Link className="font-semibold border-b border-dotted border-ink-3" to={`/access/people/${encodeURIComponent(row.id)}`}>
-          {row.name}
-        </Link>
-      </span>
-      <span role="cell" className={`pr-3 truncate ${row.state === 'current' ? 'text-ink-2' : 'text-amber font-bold'}`}>
-        {stateWords(row)}
-      </span>
-      <span role="cell" className="pr-3 truncate">
+const columns: readonly ListColumn<GuestRow>[] = [
+  {
+    id: 'name',
+    head: 'Guest',
+    width: 'minmax(130px,1fr)',
+    cell: (row) => <b className="font-semibold">{row.name}</b>,
+    text: (row) => row.name,
+  },
+  {
+    id: 'access',
+    head: 'Access',
+    width: 'minmax(182px,1.1fr)',
+    cell: (row) => <span className={row.state === 'current' ? 'text-ink-2' : 'text-amber font-bold'}>{stateWords(row)}</span>,
+    text: stateWords,
+    sortBy: (row) => row.endsOn ?? '9',
+  },
+  {
+    id: 'organisation',
+    head: 'Organisation',
+    width: 'minmax(150px,1.1fr)',
+    cell: (row) => (
+      <>
         {row.organisation ?? 'not known'}
         {row.country && <span className="text-ink-3">, {row.country}</span>}
-      </span>
-      <span role="cell" className="pr-3 truncate">
-        {row.owner?.name ?? 'nobody'}
-      </span>
-      <span role="cell" className="pr-3 truncate" title={row.reaches.join(', ')}>
-        {row.reaches.join(', ')}
-      </span>
-      <span role="cell" className="truncate">
-        {row.unmet.length > 0 && row.crossing && (
-          <Link
-            className="text-brick font-semibold border-b border-dotted border-brick"
-            title={row.unmet.join('; ')}
-            to={`/crossings/${encodeURIComponent(row.crossing)}?q=open`}
-          >
-            {row.unmet.join('; ')}
-          </Link>
-        )}
-      </span>
-    </>
-  );
-}
+      </>
+    ),
+    text: (row) => [row.organisation ?? 'not known', row.country].filter(Boolean).join(', '),
+  },
+  {
+    id: 'owner',
+    head: 'Owner',
+    width: 'minmax(100px,0.7fr)',
+    cell: (row) => row.owner?.name ?? 'nobody',
+    text: (row) => row.owner?.name ?? 'nobody',
+  },
+  {
+    id: 'reaches',
+    head: 'Can reach',
+    width: 'minmax(150px,1.4fr)',
+    cell: (row) => <span title={row.reaches.join(', ')}>{row.reaches.join(', ')}</span>,
+    text: (row) => row.reaches.join(', '),
+    sortBy: (row) => row.reaches.length,
+  },
+  {
+    id: 'unmet',
+    head: 'Not met',
+    width: 'minmax(130px,0.9fr)',
+    cell: (row) =>
+      row.unmet.length > 0 &&
+      row.crossing && (
+        <Link
+          className="text-brick font-semibold border-b border-dotted border-brick"
+          title={row.unmet.join('; ')}
+          to={`/crossings/${encodeURIComponent(row.crossing)}?q=open`}
+        >
+          {row.unmet.join('; ')}
+        </Link>
+      ),
+    text: (row) => row.unmet.join('; '),
+    sortBy: (row) => -row.unmet.length,
+  },
+];

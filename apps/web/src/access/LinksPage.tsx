@@ -3,10 +3,10 @@ import type { EntryLinkView, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { useChosen } from '../ui/useChosen.js';
 import { useAction } from '../ui/useAction.js';
 import { accessQueries } from './queries.js';
-import { LongList } from '../ui/LongList.js';
+import type { ListColumn } from '../ui/list/columns.js';
+import { List } from '../ui/list/List.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { MakeLink } from './MakeLink.js';
 import { PrintCodes } from './PrintCodes.js';
@@ -20,9 +20,6 @@ const stateInk: Record<EntryLinkView['state'], string> = {
   revoked: 'text-ink-3',
   'leads nowhere': 'text-amber',
 };
-
-const grid =
-  'grid grid-cols-[28px_minmax(150px,1.2fr)_minmax(140px,1.2fr)_minmax(110px,0.8fr)_minmax(150px,1.2fr)_60px_minmax(130px,0.9fr)_84px] gap-x-3';
 
 /** Takes a link back, with a way to let it open again. */
 function useRevoking(refresh: () => Promise<void>): (link: EntryLinkView) => void {
@@ -69,7 +66,8 @@ export function LinksPage() {
   useTitle('Links and codes');
   const client = useQueryClient();
   const canEdit = useCanEdit();
-  const { chosen, setChosen, toggle } = useChosen();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [sort, setSort] = useState<string | null>(null);
   const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
   const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
   const answer = useQuery(accessQueries.links());
@@ -77,6 +75,7 @@ export function LinksPage() {
   const links = answer.data ?? [];
   const good = links.filter(({ state }) => state === 'good');
   const revoke = useRevoking(refresh);
+  const columns = columnsOf(canEdit ? revoke : null);
   return (
     <>
       <div className="flex items-start gap-3 flex-wrap">
@@ -121,30 +120,19 @@ export function LinksPage() {
               Print {chosen.size || ''} {chosen.size === 1 ? 'code' : 'codes'}
             </button>
           </div>
-          <LongList
+          <List
             rows={links}
+            idOf={({ id }) => id}
+            nameOf={({ caption, targetName }) => `${caption}, ${targetName}`}
             label="Links"
-            heads={[
-              { name: 'Choose', unseen: true },
-              'Caption',
-              'For',
-              'Resource',
-              'Link',
-              { name: 'Opened', right: true },
-              'State',
-              { name: 'Take back', unseen: true },
-            ]}
-            grid={grid}
-            minWidth="min-w-[900px]"
+            columns={columns}
+            sort={sort}
+            onSort={setSort}
+            sorted="here"
+            chosen={chosen}
+            onChosen={setChosen}
+            minWidth={940}
             height="max-h-[calc(100vh-200px)] mt-2"
-            cells={(link) => (
-              <LinkCells
-                link={link}
-                chosen={chosen.has(link.id)}
-                onToggle={() => toggle(link.id)}
-                onRevoke={canEdit ? () => revoke(link) : null}
-              />
-            )}
           />
         </>
       )}
@@ -167,50 +155,77 @@ export function LinksPage() {
   );
 }
 
-function LinkCells({
-  link,
-  chosen,
-  onToggle,
-  onRevoke,
-}: {
-  link: EntryLinkView;
-  chosen: boolean;
-  onToggle: () => void;
-  onRevoke: (() => void) | null;
-}) {
-  return (
-    <>
-      <span role="cell" className="flex">
-        <input type="checkbox" aria-label={`Choose ${link.caption}, ${link.targetName}`} checked={chosen} onChange={onToggle} />
-      </span>
-      <span role="cell" className="font-semibold truncate" title={link.caption}>
-        {link.caption}
-      </span>
-      <span role="cell" className="truncate">
+const columnsOf = (onRevoke: ((link: EntryLinkView) => void) | null): ListColumn<EntryLinkView>[] => [
+  {
+    id: 'caption',
+    head: 'Caption',
+    width: 'minmax(150px,1.2fr)',
+    cell: ({ caption }) => (
+      <b className="font-semibold" title={caption}>
+        {caption}
+      </b>
+    ),
+    text: ({ caption }) => caption,
+  },
+  {
+    id: 'for',
+    head: 'For',
+    width: 'minmax(140px,1.2fr)',
+    cell: (link) => (
+      <>
         {link.targetName}
         {link.place && link.targetKind !== 'location' && <span className="text-ink-3">, {link.place}</span>}
-      </span>
-      <span role="cell" className="truncate">
-        {link.resourceName}
-      </span>
-      <span role="cell" className="mono truncate">
-        <a className="link" href={link.url} target="_blank" rel="noreferrer" title={link.leadsTo ? `Leads to ${link.leadsTo}` : undefined}>
-          {link.url.replace(/^https?:\/\//, '')}
-        </a>
-      </span>
-      <span role="cell" className="text-right">
-        {link.opened}
-      </span>
-      <span role="cell" className={`truncate ${stateInk[link.state]}`}>
-        {link.state === 'good' ? `to ${day(link.expiresAt)}` : link.state}
-      </span>
-      <span role="cell" className="text-right">
-        {onRevoke && link.state === 'good' && (
-          <button className="btn btn-small" onClick={onRevoke}>
-            Take back
-          </button>
-        )}
-      </span>
-    </>
-  );
-}
+      </>
+    ),
+    text: ({ targetName }) => targetName,
+  },
+  {
+    id: 'resource',
+    head: 'Resource',
+    width: 'minmax(110px,0.8fr)',
+    cell: ({ resourceName }) => resourceName,
+    text: ({ resourceName }) => resourceName,
+  },
+  {
+    id: 'link',
+    head: 'Link',
+    width: 'minmax(150px,1.2fr)',
+    sorts: false,
+    cell: ({ url, leadsTo }) => (
+      <a className="link mono" href={url} target="_blank" rel="noreferrer" title={leadsTo ? `Leads to ${leadsTo}` : undefined}>
+        {url.replace(/^https?:\/\//, '')}
+      </a>
+    ),
+    text: ({ url }) => url,
+  },
+  {
+    id: 'opened',
+    head: 'Opened',
+    width: '64px',
+    right: true,
+    cell: ({ opened }) => opened,
+    text: ({ opened }) => String(opened),
+    sortBy: ({ opened }) => opened,
+  },
+  {
+    id: 'state',
+    head: 'State',
+    width: 'minmax(130px,0.9fr)',
+    cell: ({ state, expiresAt }) => <span className={stateInk[state]}>{state === 'good' ? `to ${day(expiresAt)}` : state}</span>,
+    text: ({ state, expiresAt }) => (state === 'good' ? `to ${day(expiresAt)}` : state),
+    sortBy: ({ state, expiresAt }) => `${state} ${expiresAt}`,
+  },
+  {
+    id: 'back',
+    head: 'Take back',
+    width: '92px',
+    sorts: false,
+    cell: (link) =>
+      onRevoke && link.state === 'good' ? (
+        <button className="btn btn-small" onClick={() => onRevoke(link)}>
+          Take back
+        </button>
+      ) : null,
+    text: () => '',
+  },
+];

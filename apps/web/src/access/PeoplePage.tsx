@@ -1,9 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { lazy, Suspense, useState } from 'react';
 import { useCanEdit } from '../api/session.js';
-import { LongList } from '../ui/LongList.js';
+import { ChosenBar } from '../ui/list/ChosenBar.js';
+import type { ListColumn } from '../ui/list/columns.js';
+import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { List } from '../ui/list/List.js';
+import { useListAddress } from '../ui/list/useListAddress.js';
+import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Pick } from '../ui/Pick.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
@@ -12,6 +16,7 @@ import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
 import { accessQueries } from './queries.js';
 
+const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
 const shows = ['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing'] as const;
 const words: Record<(typeof shows)[number], string> = {
   all: 'Everybody',
@@ -42,29 +47,21 @@ const counted = (counts: AccessPeople['counts'] | undefined): typeof words =>
         ...Object.fromEntries(shows.flatMap((show) => (show === 'all' ? [] : [[show, `${words[show]} ${counts[show]}`]]))),
       }
     : words;
-const grid = 'grid grid-cols-[minmax(130px,1fr)_84px_minmax(120px,1fr)_minmax(160px,1.6fr)_64px_64px_minmax(150px,1.2fr)] gap-x-3';
-
 /** People with what they see now and after the next sign-in; each leads to the chains. */
 export function PeoplePage() {
   useTitle('Who sees what');
-  const [search, setSearch] = useSearchParams();
-  const [text, setText] = useState(search.get('search') ?? '');
-  const [group, setGroup] = useState<Named | null>(search.get('group') ? { id: search.get('group')!, name: search.get('group')! } : null);
+  const address = useListAddress(columns);
+  const { search, get, set } = address;
+  const [text, setText] = useState(get('search') ?? '');
+  const named = get('group');
+  const [group, setGroup] = useState<Named | null>(named ? { id: named, name: named } : null);
   const [move, setMove] = useState(false);
+  const [edit, setEdit] = useState(false);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const draft = search.get('draft');
   const canEdit = useCanEdit();
-  const show = shows.find((each) => each === search.get('show')) ?? 'all';
-  const wanted = { search: search.get('search'), group: search.get('group'), show };
-  const set = (key: string, value: string | null) =>
-    setSearch(
-      (old) => {
-        const next = new URLSearchParams(old);
-        if (value) next.set(key, value);
-        else next.delete(key);
-        return next;
-      },
-      { replace: true },
-    );
+  const show = shows.find((each) => each === get('show')) ?? 'all';
+  const wanted = { search: get('search'), group: named, show, sort: address.sort };
   const pages = useInfiniteQuery(accessQueries.people(wanted));
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = pages.data?.pages[0]?.total ?? 0;
@@ -72,6 +69,10 @@ export function PeoplePage() {
     <>
       <div className="flex items-start gap-4">
         <h1 className="flex-1">{pages.data?.pages[0] ? said[show](total, pages.data.pages[0].counts) : 'Who sees what'}</h1>
+        <span className="flex gap-2 items-center no-print">
+          <ViewsMenu />
+          <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+        </span>
         {canEdit && (
           <button className="btn" onClick={() => setMove(true)}>
             Move people
@@ -85,7 +86,7 @@ export function PeoplePage() {
         counts={pages.data?.pages[0]?.counts}
         onText={setText}
         onGroup={setGroup}
-        onSet={set}
+        onSet={(key, value) => set({ [key]: value }, true)}
       />
       {pages.isPending && <Loading what="the people" />}
       {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}
@@ -97,7 +98,7 @@ export function PeoplePage() {
               onClick={() => {
                 setText('');
                 setGroup(null);
-                setSearch({});
+                set({ search: null, group: null, show: null });
               }}
             >
               Show everybody
@@ -108,20 +109,45 @@ export function PeoplePage() {
         </Empty>
       )}
       {total > 0 && (
-        <LongList
-          rows={rows}
-          total={total}
-          label="People"
-          heads={['Person', 'Kind', 'Location', 'Groups', { name: 'Sees now', right: true }, { name: 'Next', right: true }, 'To know']}
-          grid={grid}
-          minWidth="min-w-[880px]"
-          height="h-[calc(100vh-180px)]"
-          to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
-          cells={cellsOf}
-          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
-        />
+        <>
+          <ChosenBar
+            rows={rows}
+            chosen={chosen}
+            idOf={({ id }) => id}
+            columns={columns.filter(({ id }) => address.shown.includes(id))}
+            onClear={() => setChosen(new Set())}
+          >
+            {canEdit && (
+              <button type="button" className="btn btn-small" onClick={() => setEdit(true)}>
+                Edit a field
+              </button>
+            )}
+          </ChosenBar>
+          <List
+            rows={rows}
+            idOf={({ id }) => id}
+            nameOf={({ name }) => name}
+            total={total}
+            label="People"
+            columns={columns}
+            shown={address.shown}
+            sort={address.sort}
+            onSort={address.onSort}
+            chosen={chosen}
+            onChosen={setChosen}
+            minWidth={880}
+            height="h-[calc(100vh-180px)]"
+            to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
+            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          />
+        </>
       )}
-      {draft && <DraftDialog id={draft} onClose={() => set('draft', null)} />}
+      {edit && (
+        <Suspense fallback={null}>
+          <EditMany kind="person" ids={[...chosen]} onClose={() => setEdit(false)} onDone={() => setChosen(new Set())} />
+        </Suspense>
+      )}
+      {draft && <DraftDialog id={draft} onClose={() => set({ draft: null }, true)} />}
       {move && <MoveDialog group={group} onClose={() => setMove(false)} />}
     </>
   );
@@ -180,35 +206,44 @@ function Filters({
   );
 }
 
-/** The cells of one row. */
-const cellsOf = (row: AccessPersonRow) => (
-  <>
-    <b role="cell" className="truncate">
-      {row.name}
-    </b>
-    <span role="cell">{row.kind}</span>
-    <span role="cell" className="truncate">
-      {row.locationName}
-    </span>
-    <span role="cell" className="truncate text-ink-2">
-      {row.groups.map(({ name }) => name).join(', ')}
-    </span>
-    <span role="cell" className="text-right">
-      {row.now}
-    </span>
-    <span role="cell" className={`text-right ${row.changes ? 'font-bold' : 'text-ink-3'}`}>
-      {row.after}
-    </span>
-    <span role="cell" className="truncate text-ink-2">
-      {row.hidden > 0
-        ? `${row.hidden} hidden: attached to no portal`
-        : row.changes
-          ? 'another list at the next sign-in'
-          : row.desktops.length
-            ? `chooses between ${row.desktops.length} desktops`
-            : row.after === 0
-              ? 'sees nothing'
-              : ''}
-    </span>
-  </>
-);
+const toKnow = (row: AccessPersonRow): string =>
+  row.hidden > 0
+    ? `${row.hidden} hidden: attached to no portal`
+    : row.changes
+      ? 'another list at the next sign-in'
+      : row.desktops.length
+        ? `chooses between ${row.desktops.length} desktops`
+        : row.after === 0
+          ? 'sees nothing'
+          : '';
+const groupsOf = (row: AccessPersonRow): string => row.groups.map(({ name }) => name).join(', ');
+
+const columns: readonly ListColumn<AccessPersonRow>[] = [
+  { id: 'name', head: 'Person', width: 'minmax(130px,1fr)', cell: (row) => <b>{row.name}</b>, text: (row) => row.name },
+  { id: 'kind', head: 'Kind', width: '84px', cell: (row) => row.kind, text: (row) => row.kind },
+  { id: 'location', head: 'Location', width: 'minmax(120px,1fr)', cell: (row) => row.locationName, text: (row) => row.locationName },
+  {
+    id: 'groups',
+    head: 'Groups',
+    width: 'minmax(160px,1.6fr)',
+    cell: (row) => <span className="text-ink-2">{groupsOf(row)}</span>,
+    text: groupsOf,
+  },
+  { id: 'now', head: 'Sees now', width: '72px', right: true, cell: (row) => row.now, text: (row) => String(row.now) },
+  {
+    id: 'after',
+    head: 'Next',
+    width: '64px',
+    right: true,
+    cell: (row) => <span className={row.changes ? 'font-bold' : 'text-ink-3'}>{row.after}</span>,
+    text: (row) => String(row.after),
+  },
+  {
+    id: 'know',
+    head: 'To know',
+    width: 'minmax(150px,1.2fr)',
+    sorts: false,
+    cell: (row) => <span className="text-ink-2">{toKnow(row)}</span>,
+    text: toKnow,
+  },
+];

@@ -1,62 +1,75 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import {
-  Bay,
-  Verdict as VerdictSchema,
-  type CrossingPage,
-  type CrossingRow,
-  type Verdict as VerdictWord,
-} from '@underpass/contracts/words';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router';
-import { LongList } from '../ui/LongList.js';
+import { lazy, Suspense, useState } from 'react';
+import { useCanEdit } from '../api/session.js';
+import { ExportButton } from '../ui/ExportButton.js';
+import { ChosenBar } from '../ui/list/ChosenBar.js';
+import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { List } from '../ui/list/List.js';
+import { useListAddress } from '../ui/list/useListAddress.js';
 import { Empty, Failed } from '../ui/States.js';
-import { Verdict, verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
+import { Strip } from '../ui/Strip.js';
 import { useTitle } from '../shell/useTitle.js';
+import { ViewsMenu } from '../views/ViewsMenu.js';
+import { CrossingFilters, crossingFilters } from './CrossingFilters.js';
+import { CrossingGroups } from './CrossingGroups.js';
+import { crossingColumns } from './crossingList.js';
 import { crossingQueries } from './queries.js';
 
-const right = (name: string) => ({ name, right: true });
-const filters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
-const grid =
-  'grid grid-cols-[104px_minmax(120px,1.1fr)_minmax(110px,0.8fr)_minmax(130px,1fr)_minmax(120px,1fr)_70px_70px_64px_minmax(130px,1.3fr)] gap-x-3';
+const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
+const groupings = ['none', 'finding', 'location', 'resource'] as const;
+const groupWords = { none: 'Rows', finding: 'By finding', location: 'By place', resource: 'By resource' };
+/** Whose field is edited where crossings are chosen. */
+const ofThem = { endpoint: 'endpoints', person: 'people', location: 'locations', resource: 'resources' } as const;
 
-/** All crossings: filters live in the address, the list is as long as it is and only what is seen is drawn. */
+/** All crossings: filters, order and columns live in the address; rows, or groups of them. */
 export function CrossingsPage() {
-  const [search, setSearch] = useSearchParams();
-  const [text, setText] = useState(search.get('search') ?? '');
-  const wanted = Object.fromEntries(filters.map((key) => [key, search.get(key)]));
-  const pages = useInfiniteQuery(crossingQueries.list(wanted));
+  const address = useListAddress(crossingColumns);
+  const { get, set } = address;
+  const wanted = Object.fromEntries([...crossingFilters, 'sort'].map((key) => [key, get(key)]));
+  const { sort: _, ...filter } = wanted;
+  const by = groupings.find((each) => each === get('by')) ?? 'none';
+  const pages = useInfiniteQuery({ ...crossingQueries.list(wanted), enabled: by === 'none' });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [edit, setEdit] = useState<keyof typeof ofThem | null>(null);
+  const canEdit = useCanEdit();
   useTitle('Crossings');
-  const set = (key: string, value: string | null) =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (value) next.set(key, value);
-        else next.delete(key);
-        return next;
-      },
-      { replace: key === 'search' },
-    );
   const first = pages.data?.pages[0];
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = first?.total ?? 0;
+  const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
+  const idsOf = (kind: keyof typeof ofThem) => [...new Set(rows.filter(({ id }) => chosen.has(id)).map((row) => row[kind]))];
   return (
-    <div className="px-6">
-      <div className="pt-[15px] flex items-baseline gap-4 flex-wrap">
-        <h1>{first ? `${total} crossing${total === 1 ? '' : 's'}` : '·····'}</h1>
-        <span className="text-ink-3">a person on an endpoint through to a resource, worst first</span>
+    <div className="px-6 max-[719px]:px-4">
+      <div className="pt-[15px] flex items-baseline gap-x-4 gap-y-2 flex-wrap">
+        <h1>{by !== 'none' ? 'Crossings' : first ? `${total} crossing${total === 1 ? '' : 's'}` : '·····'}</h1>
+        <span className="text-ink-3 flex-1 min-w-[180px]">
+          a person on an endpoint through to a resource{get('sort') || by !== 'none' ? '' : ', worst first'}
+        </span>
+        <span className="flex gap-2 items-center flex-wrap no-print">
+          <ViewsMenu />
+          {by === 'none' && <ColumnsMenu columns={crossingColumns} shown={address.shown} onShown={address.onShown} />}
+          {canEdit && (
+            <ExportButton path="crossings-exports" body={given} name="crossings.csv" small>
+              Export
+            </ExportButton>
+          )}
+        </span>
       </div>
-      <Filters search={search} text={text} counts={first?.counts} onText={setText} onSet={set} />
-      {pages.isError && <Failed what="The crossings" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {first && total === 0 && (
+      <CrossingFilters get={get} onSet={set} counts={first?.counts}>
+        <Strip
+          label="Show as"
+          options={groupings}
+          value={by}
+          words={groupWords}
+          onChange={(next) => set({ by: next === 'none' ? null : next })}
+        />
+      </CrossingFilters>
+      {by !== 'none' && <CrossingGroups by={by} filter={filter} />}
+      {by === 'none' && pages.isError && <Failed what="The crossings" error={pages.error} onRetry={() => void pages.refetch()} />}
+      {by === 'none' && first && total === 0 && (
         <Empty
           action={
-            <button
-              className="btn"
-              onClick={() => {
-                setText('');
-                setSearch({});
-              }}
-            >
+            <button className="btn" onClick={() => set(Object.fromEntries(crossingFilters.map((key) => [key, null])))}>
               Remove all filters
             </button>
           }
@@ -64,132 +77,46 @@ export function CrossingsPage() {
           No crossing fits these filters.
         </Empty>
       )}
-      {total > 0 && (
-        <LongList
-          rows={rows}
-          total={total}
-          label="Crossings"
-          heads={[
-            'Verdict',
-            'Person',
-            'Endpoint',
-            'Location',
-            'Resource',
-            right('Delay'),
-            right('Frames'),
-            right('Usable'),
-            'First finding',
-          ]}
-          grid={grid}
-          minWidth="min-w-[1020px]"
-          height="h-[calc(100vh-190px)]"
-          to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
-          cells={cellsOf}
-          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
-        />
-      )}
-    </div>
-  );
-}
-
-/** What is shown of the crossings, each filter in the address. */
-function Filters({
-  search,
-  text,
-  counts,
-  onText,
-  onSet: set,
-}: {
-  search: URLSearchParams;
-  text: string;
-  counts: CrossingPage['counts'] | undefined;
-  onText: (text: string) => void;
-  onSet: (key: string, value: string | null) => void;
-}) {
-  const named = (['area', 'location', 'resource', 'person', 'kind'] as const).map((key) => [key, search.get(key)] as const);
-  return (
-    <div className="flex flex-wrap gap-3 items-center py-3">
-      <label className="flex items-center gap-2">
-        Search
-        <input
-          className="field w-[240px]"
-          value={text}
-          placeholder="Name, endpoint, place, resource"
-          onChange={(event) => {
-            onText(event.target.value);
-            set('search', event.target.value.trim() || null);
-          }}
-        />
-      </label>
-      <div role="group" aria-label="Verdict" className="inline-flex border border-rule-2 rounded-[2px] bg-sheet divide-x divide-rule-2">
-        {VerdictSchema.options.map((verdict: VerdictWord) => (
-          <button
-            key={verdict}
-            aria-pressed={search.get('verdict') === verdict}
-            onClick={() => set('verdict', search.get('verdict') === verdict ? null : verdict)}
-            className="h-[28px] px-2.5 inline-flex items-center gap-1.5 aria-pressed:bg-ink aria-pressed:text-paper aria-pressed:font-bold"
-          >
-            <VerdictShape verdict={verdict} size={11} />
-            {verdictWords[verdict]} <span className={search.get('verdict') === verdict ? '' : 'text-ink-3'}>{counts?.[verdict] ?? ''}</span>
-          </button>
-        ))}
-      </div>
-      <label className="flex items-center gap-2">
-        Held in
-        <select className="field" value={search.get('bay') ?? ''} onChange={(event) => set('bay', event.target.value || null)}>
-          <option value="">any bay</option>
-          {Bay.options.map((bay: string) => (
-            <option key={bay}>{bay}</option>
-          ))}
-        </select>
-      </label>
-      {named.map(([key, value]) =>
-        value ? (
-          <button key={key} className="btn btn-small" onClick={() => set(key, null)} aria-label={`Remove the filter ${key} ${value}`}>
-            {key === 'kind' ? value : `${key}: ${value}`} ×
-          </button>
-        ) : null,
-      )}
-    </div>
-  );
-}
-
-/** The cells of one row. */
-const cellsOf = (row: CrossingRow) => (
-  <>
-    <span role="cell">
-      <Verdict verdict={row.verdict} />
-    </span>
-    <b role="cell" className="truncate">
-      {row.personName}
-    </b>
-    <span role="cell" className="mono truncate">
-      {row.endpoint}
-    </span>
-    <span role="cell" className="truncate">
-      {row.locationName}
-    </span>
-    <span role="cell" className="truncate">
-      {row.resourceName}
-    </span>
-    <span role="cell" className="text-right whitespace-nowrap">
-      {Math.round(row.delayMs)} <span className="text-ink-3">ms</span>
-    </span>
-    <span role="cell" className="text-right">
-      {Math.round(row.frameRate)}
-    </span>
-    <span role="cell" className="text-right whitespace-nowrap">
-      {row.verdict === 'blocked' ? (
-        '–'
-      ) : (
+      {by === 'none' && total > 0 && (
         <>
-          {row.timeToUsableS.toFixed(0)} <span className="text-ink-3">s</span>
+          <ChosenBar
+            rows={rows}
+            chosen={chosen}
+            idOf={({ id }) => id}
+            columns={crossingColumns.filter(({ id }) => address.shown.includes(id))}
+            onClear={() => setChosen(new Set())}
+          >
+            {canEdit &&
+              (Object.keys(ofThem) as (keyof typeof ofThem)[]).map((kind) => (
+                <button key={kind} type="button" className="btn btn-small" onClick={() => setEdit(kind)}>
+                  Edit their {ofThem[kind]}
+                </button>
+              ))}
+          </ChosenBar>
+          <List
+            rows={rows}
+            idOf={({ id }) => id}
+            nameOf={(row) => `${row.personName}, ${row.resourceName}`}
+            total={total}
+            label="Crossings"
+            columns={crossingColumns}
+            shown={address.shown}
+            sort={address.sort}
+            onSort={address.onSort}
+            chosen={chosen}
+            onChosen={setChosen}
+            minWidth={980}
+            height="h-[calc(100vh-196px)] print:h-auto"
+            to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
+            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          />
         </>
       )}
-    </span>
-    <span role="cell" className={`truncate ${row.verdict === 'clear' ? 'text-ink-3' : verdictInk[row.verdict]}`}>
-      {row.bay ? `${row.bay}: ` : ''}
-      {row.kinds[0] ?? ''}
-    </span>
-  </>
-);
+      {edit && (
+        <Suspense fallback={null}>
+          <EditMany kind={edit} ids={idsOf(edit)} onClose={() => setEdit(null)} onDone={() => setChosen(new Set())} />
+        </Suspense>
+      )}
+    </div>
+  );
+}

@@ -1,5 +1,5 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { Change, CheckLinkView, CrossingPage, CrossingReadiness } from '@underpass/contracts';
+import type { Change, CheckLinkView, CrossingGroups, CrossingPage, CrossingReadiness } from '@underpass/contracts';
 import type { Slice } from '@underpass/core';
 import { call, query } from '../api/client.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
@@ -16,6 +16,13 @@ export const crossingQueries = {
       queryFn: ({ pageParam }) => call<CrossingPage>(`crossings${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
       initialPageParam: 0,
       getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
+      placeholderData: keepPreviousData,
+    }),
+  /** The same by finding, place or resource. */
+  groups: (by: string, wanted: Readonly<Record<string, string | null>>) =>
+    queryOptions({
+      queryKey: ['crossings', 'groups', by, wanted],
+      queryFn: () => call<CrossingGroups>(`crossings-groups${query({ ...wanted, by })}`),
       placeholderData: keepPreviousData,
     }),
   one: (id: string) => queryOptions({ queryKey: ['crossing', id], queryFn: () => call<CrossingAnswer>(pathOf(id)) }),

@@ -46,7 +46,7 @@ export function EditEffect({
       unsubscribe();
     };
   }, [form, schema, kind, fields, before]);
-  return change && <Effect key={JSON.stringify(change)} change={change} summary={summary} />;
+  return change && <EditEffectOf key={JSON.stringify(change)} change={change} summary={summary} />;
 }
 
 const crossings = (n: number): string => `${n} crossing${n === 1 ? '' : 's'}`;
@@ -64,7 +64,7 @@ export function effectSentence({ crossings: all, changedVerdict, better, worse, 
 }
 
 /** What a change would do, in a sentence, with who it is on request. */
-export function Effect({ change, summary }: { change: Change; summary: string }) {
+export function EditEffectOf({ change, summary }: { change: Change; summary: string }) {
   const { data, job, error } = useLong<Impact>('impact', { change });
   const [open, setOpen] = useState(false);
   if (job) return <Work job={job} />;

@@ -1,22 +1,19 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { AuditEntry, FoundObject, ImportJob, Named, ObjectKind } from '@underpass/contracts';
+import type { AuditEntry, FoundObject, ImportJob, Named, ObjectKind, ObjectPage } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
-interface Page {
-  total: number;
-  rows: Record<string, unknown>[];
-}
 const pageSize = 200;
 
 /** What the screens of the estate ask for, and under which keys it is kept. */
 export const estateQueries = {
   counts: () => queryOptions({ queryKey: ['estate', 'counts'], queryFn: () => call<{ kind: ObjectKind; count: number }[]>('estate') }),
-  list: (kind: ObjectKind, search: string) =>
+  list: (kind: ObjectKind, wanted: Readonly<Record<string, string | null>>) =>
     infiniteQueryOptions({
-      queryKey: ['estate', kind, search],
-      queryFn: ({ pageParam }) => call<Page>(`estate/${kind}${query({ search, offset: pageParam, limit: pageSize })}`),
+      queryKey: ['estate', kind, wanted],
+      queryFn: ({ pageParam }) => call<ObjectPage>(`estate/${kind}${query({ ...wanted, offset: pageParam, limit: pageSize })}`),
       initialPageParam: 0,
       getNextPageParam: (last, all) => (all.length * pageSize < last.total ? all.length * pageSize : undefined),
+      placeholderData: (before, query) => (query?.queryKey[1] === kind ? before : undefined),
     }),
   one: (kind: ObjectKind, id: string) =>
     queryOptions({

@@ -4,10 +4,11 @@ import { crossingsStage } from '../crossings/stage.js';
 import { estateStage } from '../estate/stage.js';
 import { signinStage } from '../signin/stage.js';
 import { signonStage } from '../signon/stage.js';
+import { viewsStage } from '../views/stage.js';
 import type { LiveEvent, Stage } from './stage.js';
 
 /** Every stage, in the order of the menu. */
-export const stages: readonly Stage[] = [boardStage, crossingsStage, accessStage, signonStage, estateStage, signinStage];
+export const stages: readonly Stage[] = [boardStage, crossingsStage, accessStage, signonStage, estateStage, viewsStage, signinStage];
 
 export const menu = stages.flatMap(({ menu }) => (menu ? [menu] : []));
 

@@ -6,7 +6,19 @@ import { useAction } from './useAction.js';
 import { Work } from './Work.js';
 
 /** Asks for a file that is made as long work, shows how far it is, and hands it to the browser when it is there. */
-export function ExportButton({ path, body, name, children }: { path: string; body?: object; name: string; children: string }) {
+export function ExportButton({
+  path,
+  body,
+  name,
+  small = false,
+  children,
+}: {
+  path: string;
+  body?: object;
+  name: string;
+  small?: boolean;
+  children: string;
+}) {
   const [asked, setAsked] = useState<string | null>(null);
   const { run, busy, fault, refuse } = useAction();
   const { job, ended, error } = useJob(asked);
@@ -22,7 +34,7 @@ export function ExportButton({ path, body, name, children }: { path: string; bod
   return (
     <span className="relative inline-flex">
       <button
-        className="btn"
+        className={small ? 'btn btn-small' : 'btn'}
         disabled={busy || asked !== null}
         onClick={() => void run(async () => setAsked((await call<JobStarted>(path, 'POST', body)).job.id))}
       >

@@ -1,0 +1,144 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { kindWords, type ObjectKind } from '@underpass/contracts';
+import { X } from 'lucide-react';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { call, query } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
+import { ExportButton } from '../ui/ExportButton.js';
+import { ChosenBar } from '../ui/list/ChosenBar.js';
+import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { List } from '../ui/list/List.js';
+import { useListAddress } from '../ui/list/useListAddress.js';
+import { Empty, Failed } from '../ui/States.js';
+import { useAction } from '../ui/useAction.js';
+import { ViewsMenu } from '../views/ViewsMenu.js';
+import { nameOf } from './kinds.js';
+import { columnsOfKind, fileOfKind, type ObjectRow } from './objectColumns.js';
+import { estateQueries } from './queries.js';
+
+const EditMany = lazy(async () => ({ default: (await import('./EditMany.js')).EditMany }));
+const idOf = (row: ObjectRow): string => String(row.id);
+const noNames = {};
+/** So many are chosen in one go, and fetched by so many. */
+const mostChosen = 1000;
+const atOnce = 500;
+
+/** The objects of one kind: sought through, sorted, chosen and edited many at once, exported as they are filtered. */
+export function ObjectList({ kind }: { kind: ObjectKind }) {
+  const address = useListAddress(useMemo(() => columnsOfKind(kind, noNames), [kind]));
+  const { get, set } = address;
+  const canEdit = useCanEdit();
+  const wanted = { search: get('search'), where: get('where'), sort: get('sort') };
+  const pages = useInfiniteQuery(estateQueries.list(kind, wanted));
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [edit, setEdit] = useState(false);
+  const { run, busy } = useAction('foot');
+  const total = pages.data?.pages[0]?.total ?? 0;
+  const rows = useMemo(() => pages.data?.pages.flatMap((page) => page.rows) ?? [], [pages.data]);
+  // the names come with the pages that need them
+  const columns = useMemo(() => columnsOfKind(kind, mergedNames(pages.data?.pages.map(({ names }) => names) ?? [])), [kind, pages.data]);
+  const { one, many } = kindWords[kind];
+  const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
+  const chooseAll = () =>
+    run(async () => {
+      const ids: string[] = [];
+      for (let offset = 0; offset < total; offset += atOnce)
+        ids.push(
+          ...(await call<{ rows: { id: string }[] }>(`estate/${kind}${query({ ...wanted, offset, limit: atOnce })}`)).rows.map(
+            ({ id }) => id,
+          ),
+        );
+      setChosen(new Set(ids));
+    });
+  return (
+    <>
+      <div className="flex gap-x-4 gap-y-2 items-center pb-2 flex-wrap no-print">
+        <label className="flex gap-2 items-center">
+          Search
+          <input
+            className="field w-[220px]"
+            value={wanted.search ?? ''}
+            onChange={(event) => set({ search: event.target.value || null }, true)}
+            placeholder="Name, id, location"
+          />
+        </label>
+        {wanted.where && (
+          <button className="btn btn-small" onClick={() => set({ where: null })} aria-label={`Remove the filter ${wanted.where}`}>
+            {wanted.where.replace(':', ': ')}
+            <X size={12} aria-hidden className="ml-1.5" />
+          </button>
+        )}
+        <span className="text-ink-3 flex-1">{pages.data ? `${total} ${(total === 1 ? one : many).toLowerCase()}` : '·····'}</span>
+        <span className="flex gap-2 items-center flex-wrap">
+          <ViewsMenu />
+          <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+          {canEdit && total > 0 && (
+            <ExportButton path="estate/exports" body={{ kind, ...given }} name={fileOfKind(kind)} small>
+              Export this list
+            </ExportButton>
+          )}
+          {canEdit && (
+            <Link className="btn btn-small" to={`/estate/${kind}/new`}>
+              Add {/^[aeiou]/i.test(one) ? 'an' : 'a'} {one.toLowerCase()}
+            </Link>
+          )}
+        </span>
+      </div>
+      {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
+      {pages.data && total === 0 && (
+        <Empty>{wanted.search || wanted.where ? 'Nothing here fits.' : `There is no ${one.toLowerCase()} yet.`}</Empty>
+      )}
+      {total > 0 && (
+        <>
+          <ChosenBar
+            rows={rows}
+            chosen={chosen}
+            idOf={idOf}
+            columns={columns.filter(({ id }) => address.shown.includes(id))}
+            onClear={() => setChosen(new Set())}
+          >
+            {canEdit && (
+              <button type="button" className="btn btn-small btn-primary" onClick={() => setEdit(true)}>
+                Edit a field
+              </button>
+            )}
+            {chosen.size < total && total <= mostChosen && (
+              <button type="button" className="btn btn-small" disabled={busy} onClick={() => void chooseAll()}>
+                Choose all {total}
+              </button>
+            )}
+          </ChosenBar>
+          <List
+            rows={rows}
+            idOf={idOf}
+            nameOf={(row) => nameOf(kind, row)}
+            total={total}
+            label={many}
+            columns={columns}
+            shown={address.shown}
+            sort={address.sort}
+            onSort={address.onSort}
+            chosen={chosen}
+            onChosen={setChosen}
+            minWidth={Math.max(700, 160 + 100 * address.shown.length)}
+            height="h-[calc(100vh-222px)] print:h-auto"
+            to={(row) => `/estate/${kind}/${encodeURIComponent(idOf(row))}`}
+            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          />
+        </>
+      )}
+      {edit && (
+        <Suspense fallback={null}>
+          <EditMany kind={kind} ids={[...chosen]} onClose={() => setEdit(false)} />
+        </Suspense>
+      )}
+    </>
+  );
+}
+
+function mergedNames(pages: readonly Parameters<typeof columnsOfKind>[1][]): Parameters<typeof columnsOfKind>[1] {
+  const all: Record<string, Record<string, string>> = {};
+  for (const names of pages) for (const [kind, of] of Object.entries(names)) Object.assign((all[kind] ??= {}), of);
+  return all;
+}
