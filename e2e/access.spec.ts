@@ -189,7 +189,7 @@ test('the keyboard alone leads to a missing link, and the readers of screens are
   for (let i = 0; i < 40 && !(await search.evaluate((field) => field === document.activeElement)); i++) await page.keyboard.press('Tab');
   await expect(search).toBeFocused();
   await page.keyboard.type('Quill Saltram');
-  const row = page.getByRole('row', { name: /Quill Saltram/ });
+  const row = page.getByRole('row').getByRole('link', { name: 'Quill Saltram' });
   await expect(page.getByRole('row')).toHaveCount(2);
   for (let i = 0; i < 20 && !(await row.evaluate((link) => link === document.activeElement)); i++) await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');

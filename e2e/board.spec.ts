@@ -77,6 +77,6 @@ test('long lists draw only what is seen and scroll to the end', async ({ page })
   const frame = page.locator('.overflow-auto').first();
   await expect(async () => {
     await frame.evaluate((element) => element.scrollTo(0, element.scrollHeight));
-    await expect(page.locator('[aria-rowindex="1127"]')).toBeVisible({ timeout: 500 });
+    await expect(page.locator('[aria-rowindex="1128"]')).toBeVisible({ timeout: 500 });
   }).toPass({ timeout: 20_000 });
 });

@@ -68,5 +68,5 @@ export async function measuredOf(page: Page, id: string): Promise<Figures> {
 export async function pick(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByRole('combobox', { name: label, exact: true });
   await field.fill(text);
-  await page.getByRole('listbox', { name: label }).getByRole('option').filter({ hasText: text }).first().click();
+  await page.getByRole('listbox', { name: 'Choices' }).getByRole('option').filter({ hasText: text }).first().click();
 }

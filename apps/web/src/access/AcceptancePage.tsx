@@ -114,7 +114,10 @@ function Kinds({ sets }: Pick<AcceptancePlanView, 'sets'>) {
       <h2 className="mt-7">Kinds of person</h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {sets.map((set) => (
-          <li key={set.resources.map(({ id }) => id).join()} className="border-b border-rule py-1 grid grid-cols-[90px_1fr_1fr] gap-4">
+          <li
+            key={set.resources.map(({ id }) => id).join()}
+            className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[90px_1fr_1fr] gap-4"
+          >
             <span>
               <b>{set.people}</b> {set.people === 1 ? 'person' : 'people'}
             </span>
@@ -143,7 +146,7 @@ function EarlierRuns({ runs, shown }: { runs: AcceptanceView['runs']; shown: str
       <h2 id="runs">All runs</h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {runs.map((each, i) => (
-          <li key={each.id} className="border-b border-rule py-1 grid grid-cols-[170px_1fr_1fr] gap-4">
+          <li key={each.id} className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[170px_1fr_1fr] gap-4">
             <Link
               className={each.id === shown ? 'font-bold' : 'link'}
               aria-current={each.id === shown ? 'true' : undefined}
@@ -177,7 +180,7 @@ function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: bool
   const [more, setMore] = useState<readonly Named[]>(tester.extra);
   const different = tester.missing.length + tester.extra.length > 0;
   return (
-    <li className="border-b border-rule py-1.5 grid grid-cols-[170px_1fr_auto] gap-4">
+    <li className="border-b border-rule py-1.5 grid grid-cols-1 min-[640px]:grid-cols-[170px_1fr_auto] gap-4">
       <Link className="font-semibold" to={`/access/people/${encodeURIComponent(tester.person)}`}>
         {tester.name}
       </Link>

@@ -64,7 +64,10 @@ export function Consequence({
       {rows.length > 0 && (
         <ul className="mt-1.5 max-h-[168px] overflow-auto border-t border-rule">
           {rows.map((row) => (
-            <li key={row.person.id} className="border-b border-rule py-1 grid grid-cols-[minmax(110px,150px)_1fr] gap-3">
+            <li
+              key={row.person.id}
+              className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[minmax(110px,150px)_1fr] gap-3"
+            >
               <b className="font-semibold truncate">{row.person.name}</b>
               <span>
                 {row.gains.length > 0 && <>gains {row.gains.join(', ')}</>}

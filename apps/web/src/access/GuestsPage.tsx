@@ -61,8 +61,8 @@ export function GuestsPage() {
   };
   return (
     <>
-      <div className="flex items-start gap-4">
-        <div className="flex-1">
+      <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
+        <div className="flex-1 min-w-[min(100%,300px)]">
           <h1>
             {ended.length
               ? `${ended.length} ${ended.length === 1 ? 'guest is' : 'guests are'} past the end date and can still reach ${ended.length === 1 ? ended[0]?.reaches.length : 'something'}${ended.length === 1 ? (ended[0]?.reaches.length === 1 ? ' resource' : ' resources') : ''}`
@@ -78,7 +78,7 @@ export function GuestsPage() {
           </p>
         </div>
         {canEdit && (
-          <button className="btn" disabled={whom.length === 0} onClick={() => setSure(true)}>
+          <button className="btn !whitespace-normal" disabled={whom.length === 0} onClick={() => setSure(true)}>
             Withdraw all access{whom.length ? ` of ${nameOf(whom)}` : ''}
           </button>
         )}

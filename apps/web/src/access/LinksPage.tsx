@@ -46,7 +46,7 @@ function LinksHead({ links }: { links: readonly EntryLinkView[] | undefined }) {
   const opened = links?.reduce((sum, link) => sum + link.opened, 0) ?? 0;
   const used = opened === 0 ? 'not used yet' : opened === 1 ? 'used once' : `used ${opened} times`;
   return (
-    <div className="flex-1 min-w-[300px]">
+    <div className="flex-1 min-w-[min(100%,300px)]">
       <h1>
         {!links
           ? 'Links and codes'

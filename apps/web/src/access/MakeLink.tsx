@@ -59,7 +59,7 @@ export function MakeLink({
       description="Each goes straight to one resource; the portal still asks who it is."
     >
       <form
-        className="grid grid-cols-[112px_1fr] gap-y-3 items-center"
+        className="grid grid-cols-1 min-[640px]:grid-cols-[112px_1fr] gap-y-1 min-[640px]:gap-y-3 items-center"
         onSubmit={(event) => {
           event.preventDefault();
           void make();
@@ -108,13 +108,13 @@ export function MakeLink({
           onChange={setDays}
           words={{ '30': '30 days', '180': 'half a year', '365': 'a year', '1095': '3 years' }}
         />
-        <p aria-live="polite" className="col-start-2 empty:hidden first-letter:uppercase">
+        <p aria-live="polite" className="min-[640px]:col-start-2 empty:hidden first-letter:uppercase">
           {resource && <LinkSaving resource={resource} kind={kind} target={target} />}
         </p>
-        <p role="alert" className="col-start-2 text-brick empty:hidden">
+        <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
           {fault}
         </p>
-        <div className="col-start-2 flex gap-4 items-center">
+        <div className="min-[640px]:col-start-2 flex gap-4 items-center">
           <button className="btn btn-primary" disabled={busy}>
             {busy ? 'Making' : kind === 'location' && every === 'each' ? 'Make the links' : 'Make the link'}
           </button>

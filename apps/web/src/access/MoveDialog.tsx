@@ -27,7 +27,7 @@ export function MoveDialog({ person, group, onClose }: { person?: Named; group?:
       description="Their desktop and applications change at the next sign-in. No endpoint is restarted."
       wide
     >
-      <div className="grid grid-cols-[90px_1fr] gap-y-3 items-center">
+      <div className="grid grid-cols-1 min-[640px]:grid-cols-[90px_1fr] gap-y-1 min-[640px]:gap-y-3 items-center">
         <span>Whom</span>
         <Strip
           label="Whom"

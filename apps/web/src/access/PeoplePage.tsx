@@ -67,8 +67,10 @@ export function PeoplePage() {
   const total = pages.data?.pages[0]?.total ?? 0;
   return (
     <>
-      <div className="flex items-start gap-4">
-        <h1 className="flex-1">{pages.data?.pages[0] ? said[show](total, pages.data.pages[0].counts) : 'Who sees what'}</h1>
+      <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
+        <h1 className="flex-1 min-w-[min(100%,300px)]">
+          {pages.data?.pages[0] ? said[show](total, pages.data.pages[0].counts) : 'Who sees what'}
+        </h1>
         <span className="flex gap-2 items-center no-print">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />

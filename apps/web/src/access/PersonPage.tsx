@@ -61,7 +61,7 @@ function Person({ view }: { view: AccessPersonView }) {
   return (
     <>
       <p className="text-ink-3">
-        <Link className="link" to="/access">
+        <Link className="link inline-flex items-center min-h-[24px]" to="/access">
           Who sees what
         </Link>
       </p>
@@ -214,7 +214,7 @@ function Sightings({ view }: { view: AccessPersonView }) {
       <h2 id="seen-at-portals">What portals report</h2>
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {view.sightings.map((sighting) => (
-          <li key={sighting.at} className="border-b border-rule py-1 grid grid-cols-[150px_1fr] gap-3">
+          <li key={sighting.at} className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[150px_1fr] gap-3">
             <span className="text-ink-3">{moment(sighting.at)}</span>
             <span>
               <SourceMark source="reported" /> {sighting.portalName}: {outcomes[sighting.outcome] ?? sighting.outcome}

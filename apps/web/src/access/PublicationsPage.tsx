@@ -79,7 +79,7 @@ export function PublicationsPage() {
             <Fragment key={resource.id}>
               <button
                 aria-pressed={asked === resource.id}
-                className={asked === resource.id ? 'font-bold border-b-[5.5px] border-tile' : 'link'}
+                className={`min-h-[26px] ${asked === resource.id ? 'font-bold border-b-[5.5px] border-tile' : 'link'}`}
                 onClick={() =>
                   setSearch(asked === resource.id ? {} : { resource: resource.id }, { replace: true, preventScrollReset: true })
                 }

@@ -46,7 +46,7 @@ export function SetResult({ set, onEdit }: { set: RequirementSetView; onEdit?: (
           <h2 className="mt-5">People</h2>
           <ul className="mt-1 border-t-[1.5px] border-ink max-h-[260px] overflow-auto">
             {set.people.map((person) => (
-              <li key={person.id} className="border-b border-rule py-1 grid grid-cols-[160px_100px_1fr] gap-3">
+              <li key={person.id} className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[160px_100px_1fr] gap-3">
                 <Link
                   className="border-b border-dotted border-ink-3 justify-self-start"
                   to={`/crossings/${encodeURIComponent(person.crossing)}?q=open`}

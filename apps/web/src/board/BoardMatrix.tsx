@@ -1,12 +1,10 @@
 import type { Bay } from '@underpass/contracts';
-import { clock, type Board } from '@underpass/core';
+import type { Board } from '@underpass/core';
 import { Link } from 'react-router';
 import { query } from '../api/client.js';
 import { CountRow, PeopleBar, type Counts } from '../ui/PeopleBar.js';
 import { VerdictShape } from '../ui/Verdict.js';
-
-const notClear = (counts: Counts) => counts.blocked + counts.limited + counts.unknown;
-const total = (counts: Counts) => notClear(counts) + counts.clear;
+import { notClear, noteOf, totalOf } from './boardRows.js';
 
 /** Places × resources, worst first; every cell leads to the crossings behind it. */
 export function BoardMatrix({
@@ -22,7 +20,7 @@ export function BoardMatrix({
 }) {
   const shown = board.resources;
   const rows = area ? board.rows.filter((row) => row.area === area) : board.rows;
-  const largest = Math.max(1, ...rows.flatMap((row) => Object.values(row.cells).map(total)));
+  const largest = Math.max(1, ...rows.flatMap((row) => Object.values(row.cells).map(totalOf)));
   const perPerson = 80 / largest;
   const bad = rows.filter((row) => notClear(row.people) > 0);
   const good = rows.filter((row) => notClear(row.people) === 0);
@@ -70,7 +68,7 @@ export function BoardMatrix({
               {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area, bay })}`} perPerson={perPerson} />}
               <td className="text-right align-top pt-[9px] border-l border-rule">
                 <b className="block text-[15px] leading-[17px]">{notClear(row.people)}</b>
-                <span className="text-[12.5px] text-ink-3">of {total(row.people)}</span>
+                <span className="text-[12.5px] text-ink-3">of {totalOf(row.people)}</span>
               </td>
             </tr>
           ))}
@@ -98,7 +96,7 @@ export function BoardMatrix({
                 />
               ))}
               {board.others > 0 && <Cell counts={row.rest} to={`/crossings${query({ area: row.area })}`} perPerson={perPerson} flat />}
-              <td className="text-right text-ink-3 border-l border-rule">of {total(row.people)}</td>
+              <td className="text-right text-ink-3 border-l border-rule">of {totalOf(row.people)}</td>
             </tr>
           ))}
         </tbody>
@@ -135,13 +133,4 @@ function Cell({
       )}
     </td>
   );
-}
-
-/** What is beneath the name of a row: its line or how many places it stands for, and the hour in which most are at their worst. */
-function noteOf({ place, locations, worstHour }: Board['rows'][number]): string {
-  const worst = worstHour && `worst ${clock(worstHour.hour)}`;
-  const line = place?.downMbps ? `${place.downMbps} Mbit/s` : 'line rate not known';
-  const where =
-    locations.length > 1 ? `${locations.length} places` : !place ? null : place.ownLines ? 'own lines' : worst ? line : `one line, ${line}`;
-  return [where, worst].filter(Boolean).join(', ');
 }

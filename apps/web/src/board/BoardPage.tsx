@@ -1,21 +1,28 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
 import { clock, type Settling } from '@underpass/core';
+import { lazy, Suspense } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
+import { useNarrow } from '../ui/useUnder.js';
 import { BoardMatrix } from './BoardMatrix.js';
+import { BoardPlaces } from './BoardPlaces.js';
 import { BoardSection } from './BoardSection.js';
 import { LeadingFindings } from './LeadingFindings.js';
 import { boardQuery } from './queries.js';
+
+// not among what the Board waits for
+const ViewsMenu = lazy(async () => ({ default: (await import('../views/ViewsMenu.js')).ViewsMenu }));
 
 /** Where does it hurt now? One sentence, the way with its bays, places × resources, and what leads. */
 export function BoardPage() {
   const answer = useQuery(boardQuery());
   const [search, setSearch] = useSearchParams();
+  const hand = useNarrow();
   useTitle('Board');
   if (answer.isPending)
     return (
@@ -60,7 +67,7 @@ export function BoardPage() {
   const bad = all - people.clear;
   const shown = leading.filter((finding) => (!area || finding.area === area) && (!bay || finding.bay === bay));
   return (
-    <div className="px-6 grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(280px,324px)] gap-x-12 relative">
+    <div className="px-6 max-[719px]:px-4 grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(280px,324px)] gap-x-12 relative">
       <section className="min-w-0">
         <div className="pt-[15px] flex items-baseline flex-wrap gap-x-3.5 min-h-[52px]">
           <h1 className="mr-1">{bad === 0 ? `All ${all} people are Clear` : `${bad} of ${all} people are not Clear`}</h1>
@@ -69,14 +76,19 @@ export function BoardPage() {
               <Link
                 key={word}
                 to={`/crossings${query({ verdict: word, bay, area })}`}
-                className={`inline-flex items-center gap-1.5 font-semibold text-[14px] hover:underline ${verdictInk[word]}`}
+                className={`inline-flex items-center gap-1.5 font-semibold text-[14px] min-h-[26px] hover:underline ${verdictInk[word]}`}
               >
                 <VerdictShape verdict={word} />
                 {people[word]} {verdictWords[word]}
               </Link>
             ) : null,
           )}
-          <span className="ml-auto text-ink-3">
+          <span className="ml-auto no-print max-[719px]:hidden min-w-[76px] min-h-[24px]">
+            <Suspense>
+              <ViewsMenu />
+            </Suspense>
+          </span>
+          <span className="text-ink-3 max-[719px]:w-full">
             {new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
           </span>
         </div>
@@ -87,7 +99,7 @@ export function BoardPage() {
             {board.worstHour.crossings === 1 ? 'crossing is at its' : 'crossings are at their'} worst then.
           </p>
         )}
-        <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />
+        {!hand && <BoardSection bays={board.bays} chosen={bay} onChoose={(next) => set('bay', next)} />}
         {(area ?? bay ?? verdict) && (
           <p className="mt-2 text-ink-2">
             Shown: {[area, bay && `held in ${bay}`, verdict && verdictWords[verdict]].filter(Boolean).join(', ')}{' '}
@@ -96,7 +108,11 @@ export function BoardPage() {
             </button>
           </p>
         )}
-        <BoardMatrix board={board} bay={bay} area={area} onArea={(next) => set('area', next)} />
+        {hand ? (
+          <BoardPlaces board={board} leading={leading} bay={bay} />
+        ) : (
+          <BoardMatrix board={board} bay={bay} area={area} onArea={(next) => set('area', next)} />
+        )}
         <p className="flex flex-wrap gap-x-[18px] gap-y-1 mt-3 text-[12.5px] text-ink-2 items-center">
           {barOrder.map((word) => (
             <span key={word} className="inline-flex items-center gap-1.5">

@@ -8,7 +8,7 @@ export function BayPanel({ view, section, bay, onClose }: { view: CrossingView; 
   const parts = view.delayParts.filter((part) => part.bay === shown.bay);
   const steps = view.steps.filter((step) => step.bay === shown.bay);
   return (
-    <div className="border-t border-rule py-3 grid grid-cols-1 min-[1000px]:grid-cols-3 gap-x-12 gap-y-3">
+    <div className="border-t border-rule py-3 grid items-start grid-cols-1 min-[1000px]:grid-cols-3 gap-x-12 gap-y-3">
       <div>
         <h2>
           {bay + 1} {shown.bay}

@@ -7,7 +7,7 @@ import { Verdict } from '../ui/Verdict.js';
 /** Before beside after: each figure with what is wanted of it. */
 export function CompareTable({ now, tried }: { now: CrossingView; tried: CrossingView | null }) {
   return (
-    <table className="w-full border-collapse mt-2">
+    <table id="how-it-is" className="w-full border-collapse mt-2">
       <thead>
         <tr className="head">
           <th scope="col" className="font-normal py-1">
@@ -25,7 +25,7 @@ export function CompareTable({ now, tried }: { now: CrossingView; tried: Crossin
               </span>
             )}
           </th>
-          <th scope="col" className="font-normal whitespace-nowrap">
+          <th scope="col" className="font-normal whitespace-nowrap max-[719px]:hidden">
             better
             <Arrow />
           </th>
@@ -62,11 +62,11 @@ function Row({ row, after }: { row: CompareRow; after: CompareRow | undefined })
       <td className={`text-right text-[14px] font-bold pr-1 whitespace-nowrap ${after?.verdict === 'limited' ? 'text-amber' : ''}`}>
         {after ? show(after) : ''}
       </td>
-      <td className="text-ink-3 text-[12.5px] whitespace-nowrap pr-2">{row.unit}</td>
-      <td>
+      <td className="text-ink-3 text-[12.5px] min-[560px]:whitespace-nowrap pr-2">{row.unit}</td>
+      <td className="max-[719px]:hidden">
         <Gauge before={row.value} after={after?.value ?? null} wanted={wanted} better={row.better} />
       </td>
-      <td className="text-right text-ink-2 whitespace-nowrap">
+      <td className="text-right text-ink-2 min-[560px]:whitespace-nowrap">
         {wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${Number(wanted.toFixed(1))}`}
       </td>
     </tr>

@@ -7,8 +7,8 @@ import type { CrossingAnswer } from './crossingAnswer.js';
 export function CrossingHead({ answer: { between, view, at }, onCheck }: { answer: CrossingAnswer; onCheck: () => void }) {
   const canEdit = useCanEdit();
   return (
-    <div className="pt-[13px] pb-3 border-b border-rule flex gap-4 items-start">
-      <div className="flex-1 min-w-0">
+    <div className="pt-[13px] pb-3 border-b border-rule flex gap-x-4 gap-y-1 items-start flex-wrap">
+      <div className="flex-1 min-w-[min(100%,480px)]">
         <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
           <Link to={`/crossings?person=${encodeURIComponent(between.person.id)}`}>{between.person.name}</Link>{' '}
           <span className="font-normal text-ink-3">on</span>{' '}
@@ -29,7 +29,7 @@ export function CrossingHead({ answer: { between, view, at }, onCheck }: { answe
         evaluated {new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
       </span>
       {canEdit && (
-        <button className="btn no-print" onClick={onCheck}>
+        <button className="btn no-print max-[719px]:hidden" onClick={onCheck}>
           Send a field check
         </button>
       )}

@@ -2,16 +2,19 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { isGone } from '../api/client.js';
+import { SectionDown } from '../drawing/SectionDown.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { useNarrow, useUnder } from '../ui/useUnder.js';
 import type { CrossingAnswer, QuestionKey } from './crossingAnswer.js';
 import { BayPanel } from './BayPanel.js';
 import { CrossingHead } from './CrossingHead.js';
 import { FieldCheckDialog } from './FieldCheckDialog.js';
 import { FindingsList } from './FindingsList.js';
-import { OpenPanel } from './OpenPanel.js';
+import { HandBar } from './HandBar.js';
+import { Ladder, Readiness } from './OpenPanel.js';
 import { Questions } from './Questions.js';
 import { SignonPanel } from './SignonPanel.js';
 import { TryPanel } from './TryPanel.js';
@@ -49,6 +52,9 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const [bay, setBay] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [check, setCheck] = useState(false);
+  // where seven bays do not stand side by side, the way runs down the page
+  const down = useUnder(1100);
+  const hand = useNarrow();
   const toggleTable = useCallback(() => setAsTable((on) => !on), []);
   useCrossingKeys(bay, setBay, toggleTable);
   const { view: tried, fault: untried } = useEvaluation(answer.id, answer.version, change);
@@ -68,30 +74,41 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   useTitle(`${between.person.name}, ${between.resource.name}`);
   const section = view.sections[question];
   const before = tried ? now.sections[question] : null;
+  const panel = bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />;
   return (
-    <div className="px-6">
+    <div className="px-6 max-[719px]:px-4 max-[719px]:pb-28">
       <CrossingHead answer={answer} onCheck={() => setCheck(true)} />
       <Questions questions={view.questions} chosen={question} onChoose={choose} />
       <section aria-label="The way" className="pt-3 border-b-[1.5px] border-ink pb-1">
-        {!asTable && <SectionDrawing section={section} before={before} bay={bay} onBay={setBay} showSteps={question === 'open'} />}
+        {!asTable && !down && <SectionDrawing section={section} before={before} bay={bay} onBay={setBay} showSteps={question === 'open'} />}
+        {!asTable && down && (
+          <SectionDown section={section} before={before} bay={bay} onBay={setBay} showSteps={question === 'open'}>
+            {panel}
+          </SectionDown>
+        )}
         <SectionTable section={section} visible={asTable} />
-        {bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />}
+        {(asTable || !down) && panel}
       </section>
       {question === 'usable' && <SignonPanel view={view} before={tried ? now : null} limitS={section.limitSignonS} />}
-      {question === 'open' && <OpenPanel id={answer.id} between={between} view={view} change={change} />}
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 relative">
-        <FindingsList findings={now.findings} together={now.together} chance={now.chance} trying={name} onTry={tryChange} />
-        <TryPanel
-          conflicts={conflicts}
-          answer={answer}
-          now={now}
-          tried={tried}
-          untried={untried}
-          change={change}
-          remedy={name}
-          onChange={tryChange}
-          why={why}
-        />
+        <div className="min-w-0">
+          <FindingsList findings={now.findings} together={now.together} chance={now.chance} trying={name} onTry={tryChange} />
+          {question === 'open' && <Readiness id={answer.id} change={change} />}
+        </div>
+        <div className="min-w-0">
+          {question === 'open' && <Ladder between={between} view={view} />}
+          <TryPanel
+            conflicts={conflicts}
+            answer={answer}
+            now={now}
+            tried={tried}
+            untried={untried}
+            change={change}
+            remedy={name}
+            onChange={tryChange}
+            why={why}
+          />
+        </div>
         <span aria-hidden className="hidden min-[1000px]:block absolute left-1/2 top-3 bottom-0 border-l border-rule" />
       </div>
       <Suspense fallback={<Loading what="the day" />}>
@@ -100,6 +117,17 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       <Suspense fallback={<Loading what="the history" />}>
         <HistoryChart id={answer.id} version={answer.version} />
       </Suspense>
+      {hand && (
+        <HandBar
+          answer={answer}
+          view={now}
+          change={change}
+          name={name}
+          untried={untried}
+          onCheck={() => setCheck(true)}
+          onTry={tryChange}
+        />
+      )}
       {check && <FieldCheckDialog between={between} onClose={() => setCheck(false)} />}
     </div>
   );

@@ -45,8 +45,8 @@ export function FindingsList({
           const word = finding.weight === 'risk' ? 'At risk' : verdictWords[verdict];
           const shown = open === finding.kind;
           return (
-            <li key={finding.kind} className="border-b border-rule py-2 grid grid-cols-[98px_1fr]">
-              <span className="flex gap-1.5 items-start">
+            <li key={finding.kind} className="border-b border-rule py-2 grid grid-cols-[98px_minmax(0,1fr)] max-[719px]:grid-cols-1">
+              <span className="flex gap-1.5 items-start max-[719px]:[&>span]:flex max-[719px]:[&>span]:gap-2">
                 {finding.weight === 'risk' ? <span className="w-[13px]" /> : <VerdictShape verdict={verdict} className="mt-[3px]" />}
                 <span>
                   <span className="text-ink-2 block">{finding.bay}</span>
@@ -57,7 +57,7 @@ export function FindingsList({
                 <button
                   data-finding
                   data-row
-                  className="w-full text-left flex gap-3 items-baseline"
+                  className="w-full text-left flex gap-x-3 items-baseline max-[719px]:flex-wrap min-h-[24px]"
                   aria-expanded={shown}
                   onClick={() => setOpen(shown ? null : finding.kind)}
                 >

@@ -1,7 +1,6 @@
 import type { Change, Layer } from '@underpass/contracts';
 import { isApplicable, noChange } from '@underpass/core';
 import { useState } from 'react';
-import { call } from '../api/client.js';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
 import { useNotice } from '../ui/Notice.js';
@@ -9,6 +8,7 @@ import { useAction } from '../ui/useAction.js';
 import { pathTo } from './changeLink.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 import { ImpactDialog } from './ImpactDialog.js';
+import { useApply } from './useApply.js';
 import type { useTried } from './useTried.js';
 
 /** What can be done with a change that is tried: for whom it is, apply it, see its impact, keep it, hand it on. */
@@ -31,16 +31,11 @@ export function TryFoot({
   const notice = useNotice();
   const drafts = useKeepDraft();
   const canEdit = useCanEdit();
-  const { busy, fault, run } = useAction();
+  const { busy: keeping, fault: unkept, run } = useAction();
+  const { apply, busy: applying, fault: unapplied } = useApply(answer, change, summary, () => onChange(noChange, null));
+  const [busy, fault] = [keeping || applying, unapplied ?? unkept];
   const [impact, setImpact] = useState(false);
   const applicable = isApplicable(change);
-  const apply = () =>
-    run(async () => {
-      const body = { change, summary: summary.slice(0, 300), seen: answer.version };
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', body);
-      onChange(noChange, null);
-      return { text: `Applied: ${summary}. It is in force from now on.`, changeId, takenBack: `Taken back: ${summary}.` };
-    });
   const keep = () =>
     run(async () => {
       await drafts.keep(summary, { crossing: answer.id, change });
@@ -62,7 +57,7 @@ export function TryFoot({
       <p role="alert" className="text-brick mt-2 empty:hidden">
         {fault ?? (untried && `This change could not be worked out: ${untried}. Nothing of it is shown or applied.`)}
       </p>
-      <div className="mt-3 flex flex-wrap gap-3 items-center no-print">
+      <div className="mt-3 flex flex-wrap gap-x-3 gap-y-2 items-center no-print sticky bottom-0 bg-paper py-2.5 z-10 border-t border-rule max-[719px]:static">
         {choice.hasSettings && (
           <label className="flex items-center gap-2">
             For

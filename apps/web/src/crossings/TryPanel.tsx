@@ -45,7 +45,7 @@ export function TryPanel({
           const options = control.options.includes(inForce) ? control.options : [...control.options, inForce];
           return (
             <div key={control.key} className="flex items-center gap-2" title={`Now ${inForce}, from ${why[control.key].from}`}>
-              <span className="w-[82px] text-ink-2 flex-none">{control.label}</span>
+              <span className="w-[82px] max-[719px]:w-[70px] text-ink-2 flex-none">{control.label}</span>
               <Strip
                 label={control.label}
                 options={options}

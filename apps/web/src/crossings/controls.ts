@@ -26,7 +26,7 @@ const controls: readonly Control[] = [
     key: 'picture.codec',
     label: 'Codec',
     options: ['progressive', 'h264', 'hevc', 'av1'],
-    words: { progressive: 'prog.', h264: 'H.264', hevc: 'H.265', av1: 'AV1' },
+    words: { progressive: 'progressive', h264: 'H.264', hevc: 'H.265', av1: 'AV1' },
     ...asText,
   },
   { key: 'screens.most', label: 'Screens', options: ['1', '2', '3', '4'], ...asNumber },

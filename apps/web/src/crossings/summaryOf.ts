@@ -1,11 +1,25 @@
 import type { Change, Hypothesis, Patch } from '@underpass/contracts';
+import { catalogue, type SettingDefinition } from '@underpass/core';
+import { said } from '../ui/said.js';
+
+const definitions: Readonly<Record<string, SettingDefinition>> = catalogue;
 
 const list = (record: object | undefined) => Object.keys(record ?? {}).join(', ');
+
+const valueOf = (value: unknown): string =>
+  typeof value === 'boolean'
+    ? value
+      ? 'yes'
+      : 'no'
+    : [value]
+        .flat()
+        .map((each) => said(String(each)))
+        .join(', ');
 
 function step(patch: Patch): string {
   switch (patch.do) {
     case 'setting':
-      return `${patch.key} = ${String(patch.value)} at ${patch.target === '*' ? 'the organisation' : patch.target}`;
+      return `${definitions[patch.key]?.label ?? patch.key} ${valueOf(patch.value)} at ${patch.target === '*' ? 'the organisation' : patch.target}`;
     case 'change':
       return `${patch.kind} ${patch.id}: ${[list(patch.set), list(patch.add), list(patch.drop)].filter(Boolean).join(', ')}`;
     case 'create':

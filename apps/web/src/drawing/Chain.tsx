@@ -38,7 +38,7 @@ export function Chains({ rows, label, withPerson = true }: { rows: readonly Chai
   const shown = withPerson ? kinds : kinds.slice(1);
   const column = Math.max(112, width / shown.length);
   return (
-    <div ref={frame} className="overflow-x-auto">
+    <div ref={frame} role="region" aria-label="The chain" tabIndex={0} className="overflow-x-auto">
       <div aria-hidden className="grid head text-[12.5px] pb-0.5" style={{ gridTemplateColumns: `repeat(${shown.length}, ${column}px)` }}>
         {shown.map((kind) => (
           <span key={kind}>{heads[kind]}</span>

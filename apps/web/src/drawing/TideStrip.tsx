@@ -27,7 +27,7 @@ export function TideStrip({ day }: { day: Day }) {
   const above = (rate: number) => top - 4 + (1 - rate / widest) * 36;
   const known = hours.every(({ lineMbps }) => lineMbps !== null);
   return (
-    <div ref={frame} className="overflow-x-auto">
+    <div ref={frame} role="region" aria-label="The hours of the day" tabIndex={0} className="overflow-x-auto">
       <svg aria-hidden width={left + room + 12} height={height} className="block" fontSize="12.5">
         <defs>
           <pattern id="hatch-others" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

@@ -27,7 +27,7 @@ export function Timeline({
   const x = (s: number) => names + (s / most) * room;
   const foot = rows.length * rowHeight + 12;
   return (
-    <div ref={frame} className="overflow-x-auto">
+    <div ref={frame} role="region" aria-label="The sign-on, step by step" tabIndex={0} className="overflow-x-auto">
       <svg aria-hidden width={names + room + right} height={foot + 28} className="block">
         {limitS !== undefined && (
           <>

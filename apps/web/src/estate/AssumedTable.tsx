@@ -1,54 +1,57 @@
 import type { AssumedFigure } from '@underpass/core';
+import { Wide } from '../ui/Wide.js';
 import { FigureField } from './FigureField.js';
 import type { AssumedForm } from './useAssumed.js';
 
 /** Figures of a subject: as they are here, as they are shipped, and where they are from. */
 export function AssumedTable({ figures, form, canEdit }: { figures: readonly AssumedFigure[]; form: AssumedForm; canEdit: boolean }) {
   return (
-    <table className="w-full border-collapse mt-1.5">
-      <thead>
-        <tr className="text-ink-3 border-b-[1.5px] border-ink">
-          <th scope="col" className="font-normal text-left py-1">
-            Figure
-          </th>
-          <th scope="col" className="font-normal text-left w-[210px]">
-            Here
-          </th>
-          <th scope="col" className="font-normal text-right w-[90px] pr-6">
-            Shipped
-          </th>
-          <th scope="col" className="font-normal text-left w-[190px]">
-            Source
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {figures.map(({ key, words, unit, value, source }) => {
-          const here = form.assumed[key];
-          const text = form.texts[key] ?? String(here ?? value);
-          const isOwn = Number(text) !== value;
-          return (
-            <tr key={key} className="border-b border-rule align-baseline">
-              <th scope="row" className={`text-left py-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
-                {words}
-              </th>
-              <td className="py-0.5">
-                <FigureField
-                  label={words}
-                  unit={unit}
-                  text={text}
-                  fault={form.faults[key]}
-                  readOnly={!canEdit}
-                  onType={(next) => form.type(key, next)}
-                  onReset={isOwn && canEdit ? () => form.type(key, String(value)) : undefined}
-                />
-              </td>
-              <td className="text-right pr-6 py-1 text-ink-2">{value}</td>
-              <td className="py-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Wide label={`${figures[0]?.subject ?? ''}: figures`}>
+      <table className="w-full border-collapse mt-1.5 min-w-[640px]">
+        <thead>
+          <tr className="text-ink-3 border-b-[1.5px] border-ink">
+            <th scope="col" className="font-normal text-left py-1">
+              Figure
+            </th>
+            <th scope="col" className="font-normal text-left w-[210px]">
+              Here
+            </th>
+            <th scope="col" className="font-normal text-right w-[90px] pr-6">
+              Shipped
+            </th>
+            <th scope="col" className="font-normal text-left w-[190px]">
+              Source
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {figures.map(({ key, words, unit, value, source }) => {
+            const here = form.assumed[key];
+            const text = form.texts[key] ?? String(here ?? value);
+            const isOwn = Number(text) !== value;
+            return (
+              <tr key={key} className="border-b border-rule align-baseline">
+                <th scope="row" className={`text-left py-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
+                  {words}
+                </th>
+                <td className="py-0.5">
+                  <FigureField
+                    label={words}
+                    unit={unit}
+                    text={text}
+                    fault={form.faults[key]}
+                    readOnly={!canEdit}
+                    onType={(next) => form.type(key, next)}
+                    onReset={isOwn && canEdit ? () => form.type(key, String(value)) : undefined}
+                  />
+                </td>
+                <td className="text-right pr-6 py-1 text-ink-2">{value}</td>
+                <td className="py-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Wide>
   );
 }

@@ -45,7 +45,12 @@ export function ChangesPage() {
       {changes.isError && <Failed what="The changes" error={changes.error} onRetry={() => void changes.refetch()} />}
       <ol className="mt-3 border-t-[1.5px] border-ink">
         {changes.data?.map((entry) => (
-          <li key={entry.changeId} data-row tabIndex={-1} className="border-b border-rule py-2 grid grid-cols-[150px_150px_1fr_auto] gap-4">
+          <li
+            key={entry.changeId}
+            data-row
+            tabIndex={-1}
+            className="border-b border-rule py-2 grid grid-cols-1 min-[640px]:grid-cols-[150px_150px_minmax(0,1fr)_auto] gap-x-4 gap-y-1"
+          >
             <span className="text-ink-3">{moment(entry.at)}</span>
             <span>{entry.by}</span>
             <div className="min-w-0">

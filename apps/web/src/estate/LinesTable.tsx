@@ -1,3 +1,4 @@
+import { Wide } from '../ui/Wide.js';
 import type { AssumedFigure } from '@underpass/core';
 import { FigureField } from './FigureField.js';
 import type { AssumedForm } from './useAssumed.js';
@@ -19,7 +20,7 @@ export function LinesTable({ figures, form, canEdit }: { figures: readonly Assum
   const kinds = [...new Set(figures.map(({ key }) => key.split('/')).flatMap((parts) => (parts.length === 3 ? [parts[1] as string] : [])))];
   const textOf = ({ key, value }: AssumedFigure) => form.texts[key] ?? String(form.assumed[key] ?? value);
   return (
-    <div className="overflow-x-auto">
+    <Wide label="Lines by kind">
       <table className="w-full border-collapse mt-1.5 min-w-[840px]">
         <thead>
           <tr className="text-ink-3 border-b-[1.5px] border-ink align-bottom">
@@ -77,6 +78,6 @@ export function LinesTable({ figures, form, canEdit }: { figures: readonly Assum
         </tbody>
       </table>
       <p className="text-ink-3 mt-1">Common practice, no source. Bold: another figure in this estate.</p>
-    </div>
+    </Wide>
   );
 }

@@ -55,7 +55,7 @@ export function MeasurementPage() {
         from its content.
       </p>
       <form
-        className="grid grid-cols-[110px_1fr] gap-y-3 mt-4 items-start border-t-[1.5px] border-ink pt-4"
+        className="grid grid-cols-1 min-[640px]:grid-cols-[110px_1fr] gap-y-3 mt-4 items-start border-t-[1.5px] border-ink pt-4"
         onSubmit={(event) => {
           event.preventDefault();
           void submit();
@@ -116,10 +116,10 @@ export function MeasurementPage() {
             <input type="file" className="sr-only" onChange={(event) => void event.target.files?.[0]?.text().then(setText)} />
           </label>
         </div>
-        <p role="alert" className="col-start-2 text-brick empty:hidden">
+        <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
           {fault}
         </p>
-        <div className="col-start-2">
+        <div className="min-[640px]:col-start-2">
           <button className="btn btn-primary" disabled={busy}>
             Keep the measurement
           </button>

@@ -1,3 +1,4 @@
+import { Wide } from '../ui/Wide.js';
 import type { WorkKind } from '@underpass/contracts';
 import { lossAtMost, shippedThresholds, workWords } from '@underpass/core';
 import { FigureField } from './FigureField.js';
@@ -14,7 +15,7 @@ const columns: readonly [ThresholdKey, string][] = [
 /** What each kind of work wants; common practice, no source, but for voice. */
 export function ThresholdTable({ form, canEdit }: { form: AssumedForm; canEdit: boolean }) {
   return (
-    <div className="overflow-x-auto">
+    <Wide label="Wanted, by kind of work">
       <table className="w-full border-collapse mt-1.5">
         <thead>
           <tr className="text-ink-3 border-b-[1.5px] border-ink align-bottom">
@@ -60,6 +61,6 @@ export function ThresholdTable({ form, canEdit }: { form: AssumedForm; canEdit: 
       <p className="text-ink-3 mt-1">
         Common practice, no source; voice: R 80 “satisfied” and R 70 “some dissatisfied” of ITU-T G.109. Empty: not asked for.
       </p>
-    </div>
+    </Wide>
   );
 }

@@ -20,6 +20,7 @@ export function columnsOfKind(kind: ObjectKind, names: Names): ListColumn<Object
         .join(', ');
     return Array.isArray(value) && value.every((each) => typeof each === 'string') ? value.map(said).join(', ') : said(cellOf(value));
   };
+  const keyOf = (row: ObjectRow) => String(row.key);
   const column = (field: string, extra: boolean): ListColumn<ObjectRow> => ({
     id: field,
     head: heads.get(field) ?? labelOf(field),
@@ -40,6 +41,7 @@ export function columnsOfKind(kind: ObjectKind, names: Names): ListColumn<Object
       text: (row) => nameOf(kind, row),
     },
     { id: 'id', head: 'Id', width: '130px', cell: (row) => String(row.id), text: (row) => String(row.id) },
+    ...(kind === 'setting' ? [{ ...column('key', false), head: 'Key', id: 'keyOf', sorts: false, cell: keyOf, text: keyOf }] : []),
     ...[...heads.keys()].map((field) => column(field, false)),
     ...fields.filter((field) => !heads.has(field) && field !== 'key').map((field) => column(field, true)),
   ];

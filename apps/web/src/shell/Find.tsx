@@ -17,7 +17,7 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
     input.current?.blur();
   };
   return (
-    <div className="self-center relative w-[230px]">
+    <div className="self-center relative w-[230px] max-[719px]:w-auto max-[719px]:flex-1">
       <span
         className="flex items-center h-[28px] border-b border-rule-2 gap-2 focus-within:border-tile"
         onKeyDown={(event) => event.key === 'Escape' && leave()}
@@ -56,10 +56,12 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
             // what is typed stays for who comes back
             onBlur: () => setTimeout(() => setOpen(false), 150),
           }}
-          listClass="right-0 top-[36px] w-[340px] z-40 max-h-[60vh]"
+          listClass="right-0 top-[36px] w-[min(380px,calc(100vw-32px))] max-[719px]:fixed max-[719px]:left-4 max-[719px]:right-4 max-[719px]:top-[44px] max-[719px]:w-auto z-40 max-h-[60vh]"
           rowClass="px-3 py-1"
         />
-        <kbd aria-hidden>/</kbd>
+        <kbd aria-hidden className="max-[719px]:hidden">
+          /
+        </kbd>
       </span>
     </div>
   );

@@ -1,31 +1,20 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
-import { NavLink, useNavigate } from 'react-router';
-import { call } from '../api/client.js';
-import { useSession } from '../api/session.js';
-import { forgetTyped } from '../ui/typed.js';
-import { Find } from './Find.js';
+import { lazy, Suspense } from 'react';
+import { NavLink } from 'react-router';
 import { Mark } from './Mark.js';
 import { menu } from './stages.js';
-import { currentTheme, setTheme } from './theme.js';
 
-const roleWords = { reader: 'reader', engineer: 'access engineer', admin: 'administrator' };
-
+// neither is among what the first screen waits for
+const UserMenu = lazy(async () => ({ default: (await import('./UserMenu.js')).UserMenu }));
+const Find = lazy(async () => ({ default: (await import('./Find.js')).Find }));
 /** The header's lower edge is the ground line; the stage you are in runs beneath it. */
 export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputElement | null>; onShortcuts: () => void }) {
-  const { data: session } = useSession();
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const [theme, show] = useState(currentTheme());
-  const item = 'px-3 py-1.5 outline-none data-[highlighted]:bg-earth cursor-pointer';
   return (
-    <header className="no-print h-[46px] flex items-stretch px-6 border-b-[1.5px] border-ink relative z-20">
-      <NavLink to="/board" className="flex items-center gap-[9px] font-extrabold text-[17px] tracking-[-0.01em] mr-6">
+    <header className="no-print h-[46px] flex items-stretch px-6 max-[719px]:px-4 border-b-[1.5px] border-ink relative z-20">
+      <NavLink to="/board" className="flex items-center gap-[9px] font-extrabold text-[17px] tracking-[-0.01em] mr-6 max-[719px]:mr-3">
         <Mark />
-        Underpass
+        <span className="max-[719px]:sr-only">Underpass</span>
       </NavLink>
-      <nav aria-label="Stages of work" className="flex gap-0.5">
+      <nav aria-label="Stages of work" className="flex gap-0.5 max-[719px]:hidden">
         {menu.map(({ to, name }) => (
           <NavLink
             key={to}
@@ -38,58 +27,13 @@ export function Header({ find, onShortcuts }: { find: React.RefObject<HTMLInputE
           </NavLink>
         ))}
       </nav>
-      <span className="flex-1" />
-      <Find input={find} />
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="ml-5 text-right text-[13px] leading-[15px] self-center whitespace-nowrap">
-          <b className="block font-semibold">{session?.name}</b>
-          <span className="text-ink-3 text-[12px] max-[1099px]:hidden">{session && roleWords[session.role]}</span>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" sideOffset={10} className="bg-sheet border border-ink py-1 z-40 min-w-[190px] text-[13px]">
-            <DropdownMenu.Item
-              className={item}
-              onSelect={() => {
-                const next = theme === 'dark' ? 'light' : 'dark';
-                setTheme(next);
-                show(next);
-              }}
-            >
-              {theme === 'dark' ? 'Show it light' : 'Show it dark'}
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => void navigate('/account')}>
-              Your account
-            </DropdownMenu.Item>
-            {session?.role === 'admin' && (
-              <DropdownMenu.Item className={item} onSelect={() => void navigate('/sign-ins')}>
-                Who may sign in
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item className={item} onSelect={onShortcuts}>
-              Keyboard shortcuts
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => window.open('/api/docs', '_blank', 'noopener')}>
-              Programming interface
-            </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={item}
-              onSelect={() =>
-                void call<{ leadsTo: string } | undefined>('session', 'DELETE')
-                  .catch(() => undefined)
-                  .then((there) => {
-                    client.clear();
-                    forgetTyped();
-                    // signed out here; where the organisation’s sign-in is to be left too, it goes on there
-                    if (there) location.assign(there.leadsTo);
-                    else location.assign('/board');
-                  })
-              }
-            >
-              Sign out
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <span className="flex-1 max-[719px]:hidden" />
+      <Suspense fallback={<span className="self-center w-[230px] max-[719px]:flex-1 h-[28px] border-b border-rule-2" />}>
+        <Find input={find} />
+      </Suspense>
+      <Suspense fallback={<span className="ml-5 max-[719px]:ml-3 self-center w-[86px] max-[719px]:w-[64px]" />}>
+        <UserMenu onShortcuts={onShortcuts} />
+      </Suspense>
     </header>
   );
 }

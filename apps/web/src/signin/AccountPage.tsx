@@ -9,6 +9,7 @@ import { useAction } from '../ui/useAction.js';
 import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
+import { Wide } from '../ui/Wide.js';
 import { FactorSection } from './FactorSection.js';
 
 /** One's own account: the password, the second factor, and where one is signed in. */
@@ -96,7 +97,7 @@ function PasswordSection({ factor, email }: { factor: boolean; email: string }) 
     <section aria-labelledby="password-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
       <h2 id="password-title">Password</h2>
       <form
-        className="grid grid-cols-[120px_1fr] gap-y-2 mt-2"
+        className="grid grid-cols-1 min-[640px]:grid-cols-[120px_1fr] gap-y-2 mt-2"
         onSubmit={(event) => {
           event.preventDefault();
           void save();
@@ -106,7 +107,7 @@ function PasswordSection({ factor, email }: { factor: boolean; email: string }) 
         {field('password', 'Now', 'current-password')}
         {factor && field('code', 'Code', 'one-time-code')}
         {field('next', 'New', 'new-password', 'At least 12 characters; three or four words that do not belong together are good')}
-        <div className="col-start-2">
+        <div className="min-[640px]:col-start-2">
           <button className="btn btn-primary" disabled={busy}>
             Change the password
           </button>
@@ -128,48 +129,52 @@ function Sessions({ account }: { account: OwnAccount }) {
   return (
     <section aria-labelledby="sessions-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
       <h2 id="sessions-title">Where you are signed in</h2>
-      <table className="w-full mt-2">
-        <thead className="head">
-          <tr>
-            <th scope="col" className="font-normal">
-              With
-            </th>
-            <th scope="col" className="font-normal">
-              From
-            </th>
-            <th scope="col" className="font-normal">
-              Since
-            </th>
-            <th scope="col" className="font-normal">
-              Last used
-            </th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {account.sessions.map((session) => (
-            <tr key={session.id} className="border-b border-rule h-[34px]">
-              <td>{session.device}</td>
-              <td className="mono">{session.address}</td>
-              <td>{moment(session.createdAt)}</td>
-              <td>{moment(session.usedAt)}</td>
-              <td className="text-right">
-                {session.current ? (
-                  <span className="text-ink-3">here and now</span>
-                ) : (
-                  <button
-                    className="btn btn-small"
-                    aria-label={`End the session with ${session.device} since ${moment(session.createdAt)}`}
-                    onClick={() => end(session.id)}
-                  >
-                    End it
-                  </button>
-                )}
-              </td>
+      <Wide label="Where you are signed in" className="mt-2">
+        <table className="w-full min-w-[520px]">
+          <thead className="head">
+            <tr>
+              <th scope="col" className="font-normal">
+                With
+              </th>
+              <th scope="col" className="font-normal">
+                From
+              </th>
+              <th scope="col" className="font-normal">
+                Since
+              </th>
+              <th scope="col" className="font-normal">
+                Last used
+              </th>
+              <th scope="col">
+                <span className="sr-only">End it</span>
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {account.sessions.map((session) => (
+              <tr key={session.id} className="border-b border-rule h-[34px]">
+                <td>{session.device}</td>
+                <td className="mono">{session.address}</td>
+                <td>{moment(session.createdAt)}</td>
+                <td>{moment(session.usedAt)}</td>
+                <td className="text-right">
+                  {session.current ? (
+                    <span className="text-ink-3">here and now</span>
+                  ) : (
+                    <button
+                      className="btn btn-small"
+                      aria-label={`End the session with ${session.device} since ${moment(session.createdAt)}`}
+                      onClick={() => end(session.id)}
+                    >
+                      End it
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </section>
   );
 }

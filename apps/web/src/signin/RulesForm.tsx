@@ -46,7 +46,7 @@ function Form({ rules }: { rules: DoorRules }) {
     action.fault !== null && Object.keys(action.faults).length === 0 ? { idleMinutes: action.fault } : action.faults;
   return (
     <form
-      className="grid grid-cols-[190px_1fr] gap-y-2 mt-2 items-baseline"
+      className="grid grid-cols-1 min-[640px]:grid-cols-[190px_1fr] gap-y-2 mt-2 items-baseline"
       onSubmit={(event) => {
         event.preventDefault();
         void save();
@@ -85,7 +85,7 @@ function Form({ rules }: { rules: DoorRules }) {
           </div>
         </div>
       ))}
-      <div className="col-start-2 mt-1">
+      <div className="min-[640px]:col-start-2 mt-1">
         <button className="btn btn-primary">Put these rules in force</button>
       </div>
     </form>

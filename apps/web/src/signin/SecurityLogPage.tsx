@@ -4,6 +4,7 @@ import { useTitle } from '../shell/useTitle.js';
 import { ExportButton } from '../ui/ExportButton.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
+import { Wide } from '../ui/Wide.js';
 import { signinQueries } from './queries.js';
 
 const weighty = new Set([
@@ -42,30 +43,32 @@ export function SecurityLogPage() {
       {log.isError && <Failed what="The log" error={log.error} onRetry={() => void log.refetch()} />}
       {log.data && events.length === 0 && <Empty>Nothing happened yet.</Empty>}
       {events.length > 0 && (
-        <table className="w-full mt-3">
-          <thead className="head">
-            <tr>
-              {['When', 'What', 'Who', 'From', 'More'].map((each) => (
-                <th key={each} scope="col" className="font-normal">
-                  {each}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {events.map((event) => (
-              <tr key={event.id} className="border-b border-rule h-[26px]">
-                <td className="pr-4 whitespace-nowrap text-ink-2">{moment(event.at)}</td>
-                <td className={`pr-4 whitespace-nowrap ${weighty.has(event.kind) ? 'font-bold' : ''}`}>
-                  {(event.kind[0] as string).toUpperCase() + event.kind.slice(1)}
-                </td>
-                <td className="pr-4">{event.who}</td>
-                <td className="pr-4 mono">{event.address}</td>
-                <td className="text-ink-2 break-words">{event.about}</td>
+        <Wide label="What happened" className="mt-3">
+          <table className="w-full min-w-[560px]">
+            <thead className="head">
+              <tr>
+                {['When', 'What', 'Who', 'From', 'More'].map((each) => (
+                  <th key={each} scope="col" className="font-normal">
+                    {each}
+                  </th>
+                ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {events.map((event) => (
+                <tr key={event.id} className="border-b border-rule h-[26px]">
+                  <td className="pr-4 whitespace-nowrap text-ink-2">{moment(event.at)}</td>
+                  <td className={`pr-4 whitespace-nowrap ${weighty.has(event.kind) ? 'font-bold' : ''}`}>
+                    {(event.kind[0] as string).toUpperCase() + event.kind.slice(1)}
+                  </td>
+                  <td className="pr-4">{event.who}</td>
+                  <td className="pr-4 mono">{event.address}</td>
+                  <td className="text-ink-2 break-words">{event.about}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
       )}
       {log.hasNextPage && (
         <button className="btn mt-3" disabled={log.isFetching} onClick={() => void log.fetchNextPage()}>

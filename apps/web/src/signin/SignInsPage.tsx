@@ -43,9 +43,9 @@ export function SignInsPage() {
 function UserRow({ user, own }: { user: UserView; own: boolean }) {
   const { run } = useAction('foot');
   return (
-    <li className="border-b border-rule py-1.5 flex gap-4 items-center">
+    <li className="border-b border-rule py-1.5 flex flex-wrap gap-x-4 gap-y-1 items-center">
       <b className="w-[180px] font-semibold">{user.name}</b>
-      <span className="flex-1">{user.email}</span>
+      <span className="flex-1 min-w-[180px] break-all">{user.email}</span>
       <span className="w-[130px] text-ink-2">
         {user.throughProvider ? 'organisation’s sign-in' : user.factor ? 'second factor' : 'password only'}
       </span>
@@ -73,7 +73,7 @@ function UserRow({ user, own }: { user: UserView; own: boolean }) {
           Factor lost
         </button>
       ) : (
-        <span className="w-[90px]" />
+        <span className="w-[90px] max-[719px]:hidden" />
       )}
       {own ? (
         <span className="text-ink-3 w-[90px] text-right">you</span>
@@ -104,7 +104,7 @@ function AddSignIn() {
           id={`user-${name}`}
           type={type}
           autoComplete="off"
-          className="field w-[320px]"
+          className="field w-[320px] max-w-full"
           value={form[name]}
           aria-invalid={faults[name] !== undefined}
           aria-describedby={`user-${name}-fault`}
@@ -118,7 +118,7 @@ function AddSignIn() {
   );
   return (
     <form
-      className="grid grid-cols-[90px_1fr] gap-y-2 mt-2"
+      className="grid grid-cols-1 min-[640px]:grid-cols-[90px_1fr] gap-y-2 mt-2"
       onSubmit={(event) => {
         event.preventDefault();
         void run(() => call('users', 'POST', form)).then((added) => added && setForm(empty));
@@ -131,7 +131,7 @@ function AddSignIn() {
       </label>
       <select
         id="user-role"
-        className="field w-[320px]"
+        className="field w-[320px] max-w-full"
         value={form.role}
         onChange={(event) => setForm({ ...form, role: event.target.value })}
       >
@@ -140,10 +140,10 @@ function AddSignIn() {
         <option value="admin">admin: also says who may sign in</option>
       </select>
       {field('password', 'Password', 'password')}
-      <p role="alert" className="col-start-2 text-brick empty:hidden">
+      <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
         {message}
       </p>
-      <div className="col-start-2">
+      <div className="min-[640px]:col-start-2">
         <button className="btn btn-primary">Add sign-in</button>
       </div>
     </form>

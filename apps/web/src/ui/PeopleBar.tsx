@@ -54,11 +54,11 @@ export function PeopleBar({
 }
 
 /** The same counts as figures, with shape and accessible words. */
-export function CountRow({ counts }: { counts: Counts }) {
+export function CountRow({ counts, all = false }: { counts: Counts; /** Where there is room for four figures. */ all?: boolean }) {
   // beside three others the hollow part of the bar says it, and there is no room for a fourth figure
-  const crowded = barOrder.filter((verdict) => counts[verdict] > 0).length > 3;
+  const crowded = !all && barOrder.filter((verdict) => counts[verdict] > 0).length > 3;
   return (
-    <span className="flex gap-1.5 text-[13px] leading-4">
+    <span className="flex gap-x-1.5 flex-wrap text-[13px] leading-4">
       {barOrder
         .filter((verdict) => counts[verdict] > 0)
         .map((verdict) => (

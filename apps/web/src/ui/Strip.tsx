@@ -25,13 +25,13 @@ export function Strip<T extends string>({
       disabled={disabled ?? false}
       onValueChange={(next) => next && onChange(next as T)}
       aria-label={label}
-      className="inline-flex justify-self-start border border-rule-2 bg-sheet rounded-[2px] divide-x divide-rule-2"
+      className="inline-flex flex-wrap max-w-full justify-self-start border border-rule-2 bg-sheet rounded-[2px] divide-x divide-rule-2"
     >
       {options.map((option) => (
         <ToggleGroup.Item
           key={option}
           value={option}
-          className="h-[23px] px-2 text-[13px] whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper data-[state=on]:font-bold hover:bg-earth"
+          className="h-[24px] px-2 text-[13px] whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper data-[state=on]:font-bold hover:bg-earth"
         >
           <span className={option === inForce ? 'border-b-[1.5px] border-dotted border-current' : ''}>
             {words?.[option] ?? option}

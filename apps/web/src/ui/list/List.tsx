@@ -15,7 +15,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import type { ListColumn } from './columns.js';
 import { useListKeys } from './useListKeys.js';
-import { useNarrow } from './useNarrow.js';
+import { useNarrow } from '../useUnder.js';
 
 const rowHeight = 29;
 /** Rows in the hand are as high as what stands in them; about this. */
@@ -120,7 +120,7 @@ export function List<T extends object>(props: ListProps<T>) {
           role="row"
           aria-rowindex={1}
           style={grid}
-          className={`head sticky top-0 bg-paper z-20 ${narrow ? 'flex flex-wrap gap-x-3 items-center py-1' : 'h-[28px] items-end pb-1'}`}
+          className={`head sticky top-0 bg-paper z-20 ${narrow ? 'flex gap-x-3 items-center py-1' : 'h-[28px] items-end pb-1'}`}
         >
           {onChosen && (
             <span role="columnheader" className="flex items-center">
@@ -136,14 +136,16 @@ export function List<T extends object>(props: ListProps<T>) {
               />
             </span>
           )}
-          {visible.map((column) => (
-            <Head
-              key={column.id}
-              column={column}
-              sort={sort}
-              onSort={onSort && column.sorts !== false ? () => table.getColumn(column.id)?.toggleSorting() : undefined}
-            />
-          ))}
+          {narrow && <SortedBy columns={visible} sort={sort} onSort={onSort} />}
+          {!narrow &&
+            visible.map((column) => (
+              <Head
+                key={column.id}
+                column={column}
+                sort={sort}
+                onSort={onSort && column.sorts !== false ? () => table.getColumn(column.id)?.toggleSorting() : undefined}
+              />
+            ))}
         </div>
         <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
@@ -187,7 +189,10 @@ export function List<T extends object>(props: ListProps<T>) {
                         {column.cell(row.original)}
                       </Link>
                     ) : (
-                      column.cell(row.original)
+                      <>
+                        {narrow && column.right && <span className="text-ink-3">{column.head} </span>}
+                        {column.cell(row.original)}
+                      </>
                     )}
                   </span>
                 ))}
@@ -197,6 +202,39 @@ export function List<T extends object>(props: ListProps<T>) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** In the hand there is no room for heads: one field says what the list is sorted by. */
+function SortedBy<T>({
+  columns,
+  sort,
+  onSort,
+}: {
+  columns: readonly ListColumn<T>[];
+  sort: string | null;
+  onSort: ((sort: string | null) => void) | undefined;
+}) {
+  if (!onSort) return <span role="columnheader">{columns.map(({ head }) => head).join(', ')}</span>;
+  return (
+    <span role="columnheader" className="flex-1 min-w-0">
+      <label className="flex items-center gap-2">
+        Sorted by
+        <select className="field flex-1 min-w-0" value={sort ?? ''} onChange={({ target }) => onSort(target.value || null)}>
+          <option value="">its usual order</option>
+          {columns
+            .filter(({ sorts }) => sorts !== false)
+            .flatMap(({ id, head }) => [
+              <option key={id} value={id}>
+                {head}
+              </option>,
+              <option key={`-${id}`} value={`-${id}`}>
+                {head}, from the end
+              </option>,
+            ])}
+        </select>
+      </label>
+    </span>
   );
 }
 
