@@ -10,7 +10,7 @@ const instance = { backup, restore };
 try {
   ensureModules();
   const [name, file, ...more] = process.argv.slice(2).filter((word) => word !== '--json');
-  if (Object.hasOwn(instance, name ?? '')) {
+  if (Object.hasOwn(instance, name ?? '') && !process.argv.includes('--help')) {
     if (more.length) throw new Error(`${name}: “${more[0]}” is one word too many; give one file`);
     const result = await instance[name](file);
     const plain = Object.entries(result).map(([key, value]) => `${key}: ${value}`);

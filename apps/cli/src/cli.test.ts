@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CommandError } from './commandError.js';
 import { commandLine } from './commandLine.js';
+import { commands } from './commands.js';
 
 const root = new URL('../../..', import.meta.url).pathname;
 interface Ran {
@@ -48,6 +49,48 @@ test('the program prints what a command answers, and tells a fault apart from it
     const { status, stdout, stderr } = await run(...args);
     expect(program(...args)).toEqual({ status, stdout, stderr });
   }
+});
+
+test('help of all and of each command, the version, and the nearest right option', async () => {
+  const { version } = JSON.parse(readFileSync(join(root, 'apps/cli/package.json'), 'utf8')) as { version: string };
+  expect((await run('--version')).stdout).toBe(`${version}\n`);
+  const all = (await run('--help')).stdout;
+  expect(all).toMatch(/^Usage: underpass COMMAND/);
+  const names = [...commands.map(({ name }) => name), 'backup', 'restore'];
+  for (const name of names) expect(all).toMatch(new RegExp(`\\n {2}${name} `));
+  expect(all.split('\n').filter((line) => line.length > 120)).toEqual([]);
+  for (const { name, does, options, takes = [], examples } of commands) {
+    const { status, stdout } = await run(name, '--help');
+    expect([name, status]).toEqual([name, 0]);
+    expect(stdout.replaceAll(/\s+/g, ' ')).toContain(does);
+    for (const option of options) expect(stdout).toContain(`--${option.name} <${option.takes}>`);
+    for (const [argument] of takes) expect(stdout).toContain(`<${argument}>`);
+    expect(examples.length).toBeGreaterThan(0);
+    for (const example of examples) expect(stdout).toContain(`npm run -s underpass -- ${example}`);
+  }
+  expect((await run('voice', '--dealy', '1')).stderr).toBe(
+    'underpass: --dealy: is not an option here; did you mean --delay?\nSee: voice --help\n',
+  );
+  expect((await run('evalute')).stderr).toBe('underpass: “evalute” is not a command; did you mean evaluate?\nSee: --help\n');
+  expect((await run('voice', '--delay')).stderr).toContain('--delay: is missing its value');
+  expect((await run('evaluate')).stderr).toContain('evaluate: FOLDER is missing');
+  expect((await run('backup', 'x')).stderr).toContain('run it as');
+});
+
+test('the examples of the help that need no file of one’s own work', async () => {
+  for (const { examples } of commands)
+    for (const example of examples.filter((each) => !/\.(txt|json|har|svg)\b|^import/.test(each)))
+      expect([example, (await run(...example.split(' '))).status]).toEqual([example, 0]);
+});
+
+test('figures are told as far as they are known, and a picture has what is usual where nothing else is said', async () => {
+  const usual = await run('picture', '--width', '1920', '--height', '1080', '--json');
+  for (const [, figure] of usual.stdout.matchAll(/:([\d.]+)/g)) expect((figure as string).replace(/\D/g, '').length).toBeLessThanOrEqual(7);
+  const said = ['--fps', '30', '--codec', 'h264', '--chroma', '4:2:0'];
+  expect((await run('picture', '--width', '1920', '--height', '1080', ...said, '--json')).json()).toEqual(usual.json());
+  const text = (await run('voice', '--delay', '177', '--loss', '1.3')).stdout;
+  for (const [, figure] of text.matchAll(/: ([\d.]+)\n/g))
+    expect((figure as string).replace(/^0\.0*|\D/g, '').length).toBeLessThanOrEqual(4);
 });
 
 test('evaluate prints one JSON document with the public field names', async () => {

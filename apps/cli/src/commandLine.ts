@@ -1,61 +1,17 @@
-import { acceptance, code, har, ready, sees, why } from './access.js';
-import { link, picture, throughput, voice, wifiRate } from './calculators.js';
+import { readFileSync } from 'node:fs';
+import { Command, CommanderError, Option } from 'commander';
 import { CommandError } from './commandError.js';
-import { evaluate } from './evaluate.js';
-import { importInto } from './importInto.js';
-import { readOptions, type Options } from './options.js';
+import { commands, type CommandWords } from './commands.js';
+import { optionsOf } from './options.js';
 
-interface Command {
-  usage: string;
-  options: readonly string[];
-  /** What stands in text where there is none; a figure that is not there is not known. */
-  absent?: string;
-  run: (options: Options) => object | Promise<object>;
-}
-
-const commands: Record<string, Command> = {
-  evaluate: {
-    usage: 'evaluate FOLDER [--person ID] [--endpoint ID] [--resource ID]',
-    options: ['person', 'endpoint', 'resource'],
-    run: (options) => evaluate(options, Date.now()),
-  },
-  link: { usage: 'link FILE', options: [], run: link },
-  voice: {
-    usage: 'voice --delay MS --loss PERCENT [--codec g711|g711-plc|g729a] [--burst R]',
-    options: ['delay', 'loss', 'codec', 'burst'],
-    run: voice,
-  },
-  throughput: {
-    usage: 'throughput --rtt MS --loss PERCENT [--mss BYTES] [--window BYTES]',
-    options: ['rtt', 'loss', 'mss', 'window'],
-    run: throughput,
-  },
-  'wifi-rate': {
-    usage: 'wifi-rate --standard ht|vht|he --width MHZ --mcs N --streams N --gi NS',
-    options: ['standard', 'width', 'mcs', 'streams', 'gi'],
-    run: wifiRate,
-  },
-  picture: {
-    usage: 'picture --width PX --height PX --fps N --codec C --chroma 420|444 --content CLASS',
-    options: ['width', 'height', 'fps', 'codec', 'chroma', 'content'],
-    run: picture,
-  },
-  sees: { usage: 'sees FOLDER --person ID', options: ['person'], absent: 'nothing', run: (options) => sees(options, Date.now()) },
-  why: { usage: 'why FOLDER --person ID --resource ID', options: ['person', 'resource'], absent: 'nothing', run: why },
-  acceptance: { usage: 'acceptance FOLDER', options: [], run: (options) => acceptance(options, Date.now()) },
-  ready: {
-    usage: 'ready FOLDER --feature NAME [--person ID]',
-    options: ['feature', 'person'],
-    run: (options) => ready(options, Date.now()),
-  },
-  har: { usage: 'har FILE', options: [], run: har },
-  code: { usage: 'code TEXT --out FILE.svg|.png', options: ['out'], run: code },
-  import: {
-    usage: 'import FOLDER [--server URL] [--apply yes]   (signs in with UNDERPASS_EMAIL and UNDERPASS_PASSWORD)',
-    options: ['server', 'apply'],
-    run: importInto,
-  },
-};
+/** The version of the whole, which the command line is a part of. */
+const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')) as { version: string };
+const json = () => new Option('--json', 'one JSON document instead of text');
+/** Commands about the whole instance: they need its database, and are carried out by the script that starts this. */
+const ofInstance = [
+  ['backup', 'Writes everything an instance keeps into one file.'],
+  ['restore', 'Brings a backup back into an empty instance.'],
+] as const;
 
 /** One line per figure or list of words, for people; --json is for programs. */
 function plain(value: object, absent: string, indent = ''): string {
@@ -67,21 +23,81 @@ function plain(value: object, absent: string, indent = ''): string {
   return lines.join('\n');
 }
 
+/** Figures as far as they are known: whole ones as they are, others with so many digits that count. */
+function rounded(value: unknown, digits: number): unknown {
+  if (typeof value === 'number') return Number.isInteger(value) ? value : Number(value.toPrecision(digits));
+  if (Array.isArray(value)) return value.map((each) => rounded(each, digits));
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, rounded(inner, digits)]));
+}
+
+/** What commander tells is wrong, in the words of this command line. */
+const faultOf = ({ message }: CommanderError, command: Command): CommandError => {
+  const text = message
+    .replace(/^error: /, '')
+    .replace(/^unknown option '(.*?)'/, '$1: is not an option here')
+    .replace(/^unknown command '(.*?)'/, '“$1” is not a command')
+    .replace(/^option '--(\S+) .*?' argument missing$/, '--$1: is missing its value')
+    .replace(/^missing required argument '(.*?)'$/, `${command.name()}: $1 is missing`)
+    .replace(/^too many arguments.*$/, `${command.name()}: there is a word too many`)
+    .replace(/\n\(Did you mean (.*?)\?\)/, '; did you mean $1?');
+  return new CommandError(`${text}\nSee: ${command.parent ? `${command.name()} ` : ''}--help`);
+};
+
 /**
  * Carries out one command.
  * @returns what it prints
  * @throws CommandError what is wrong, with its place
  */
 export async function commandLine(args: readonly string[]): Promise<string> {
-  const json = args.includes('--json');
-  const [name, ...rest] = args.filter((arg) => arg !== '--json');
-  const command = Object.hasOwn(commands, name ?? '') ? commands[name as string] : undefined;
-  if (!command)
-    throw new CommandError(
-      `${name === undefined ? 'give a command' : `“${name}” is not a command`}; commands:\n${Object.values(commands)
-        .map(({ usage }) => `  ${usage}`)
-        .join('\n')}\nAdd --json for one JSON document.`,
-    );
-  const result = await command.run(readOptions(rest, command.options));
-  return `${json ? JSON.stringify(result) : plain(result, command.absent ?? 'not known')}\n`;
+  let printed = '';
+  let asked: Command;
+  const quiet = (command: Command) =>
+    command.exitOverride().configureOutput({ writeOut: (text) => (printed += text), writeErr: () => undefined });
+  const program = quiet(new Command('underpass'))
+    .description('Finds out what stands between people and their remote desktops. Everything here runs without a server, but for “import”.')
+    .version(version, '--version', 'the version')
+    .helpOption('--help', 'this, or of a command its options')
+    .helpCommand(false)
+    .usage('COMMAND … [--json]')
+    .addHelpText('after', '\nExample: npm run -s underpass -- evaluate demo/saltmarsh --endpoint WEX-TC-020');
+  asked = program;
+  const add = (words: CommandWords) => {
+    const command = quiet(program.command(words.name).description(words.does)).helpOption('--help', 'this');
+    for (const [name, says] of words.takes ?? []) command.argument(`<${name}>`, says);
+    for (const { name, takes, says, without } of words.options)
+      command.option(`--${name} <${takes}>`, without ? `${says} (without it: ${without})` : says);
+    command
+      .addOption(json())
+      .addHelpText('after', `\n${words.examples.map((each) => `Example: npm run -s underpass -- ${each}`).join('\n')}`);
+    command.hook('preAction', () => {
+      asked = command;
+    });
+    command.action(async () => {
+      const given = command.opts<Record<string, string | boolean | undefined>>();
+      const answer = await words.run(optionsOf(command.args, given));
+      const result = words.digits ? (rounded(answer, words.digits) as object) : answer;
+      printed += `${given.json ? JSON.stringify(result) : plain(result, words.absent ?? 'not known')}\n`;
+    });
+  };
+  commands.forEach(add);
+  for (const [name, does] of ofInstance)
+    quiet(program.command(name).description(does).argument('<FILE>', 'the file of the backup'))
+      .helpOption('--help', 'this')
+      .addOption(json())
+      .action(() => {
+        throw new CommandError(`${name}: run it as npm run -s underpass -- ${name} FILE`);
+      });
+  // before a command as well as behind it
+  const [first, ...rest] = args;
+  const words = first === '--json' ? [...rest, '--json'] : [...args];
+  if (words.length === 0) throw new CommandError(`give a command\n${program.helpInformation()}`);
+  try {
+    await program.parseAsync(words, { from: 'user' });
+  } catch (error) {
+    if (!(error instanceof CommanderError)) throw error;
+    // help and version were asked for; all else is wrong
+    if (error.exitCode !== 0) throw faultOf(error, program.commands.find((each) => each.name() === words[0]) ?? asked);
+  }
+  return printed;
 }

@@ -1,8 +1,7 @@
-import { parseArgs } from 'node:util';
 import { CommandError } from './commandError.js';
 
 export interface Options {
-  positional: string[];
+  positional: readonly string[];
   text: (name: string) => string | undefined;
   /** A number in a range; undefined where the option was not given. */
   number: (name: string, min: number, max: number) => number | undefined;
@@ -10,21 +9,9 @@ export interface Options {
   choice: <T extends string>(name: string, words: readonly T[]) => T | undefined;
 }
 
-/** Reads the options of a command; an unknown one, a missing value or a value out of range is a fault with its name. */
-export function readOptions(args: string[], names: readonly string[]): Options {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args,
-      allowPositionals: true,
-      options: Object.fromEntries(names.map((name) => [name, { type: 'string' as const }])),
-    });
-  } catch (error) {
-    throw new CommandError(
-      `${(error as Error).message.split('. ')[0]}; options here: ${names.map((name) => `--${name}`).join(', ') || 'none'}`,
-    );
-  }
-  const text = (name: string) => parsed.values[name] as string | undefined;
+/** What was given to a command; a missing value or one out of range is a fault with its name. */
+export function optionsOf(positional: readonly string[], given: Readonly<Record<string, string | boolean | undefined>>): Options {
+  const text = (name: string) => given[name] as string | undefined;
   const number = (name: string, min: number, max: number) => {
     const value = text(name);
     if (value === undefined) return undefined;
@@ -33,7 +20,7 @@ export function readOptions(args: string[], names: readonly string[]): Options {
     return n;
   };
   return {
-    positional: parsed.positionals,
+    positional,
     text,
     number,
     needed: (name, min, max) => {

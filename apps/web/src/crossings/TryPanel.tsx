@@ -39,13 +39,13 @@ export function TryPanel({
       <h2 id="try">
         Try a change <small className="font-normal text-[13px] text-ink-3 ml-2">on paper, nothing is applied</small>
       </h2>
-      <div className="grid grid-cols-[minmax(0,1fr)] min-[1180px]:grid-cols-2 gap-x-6 gap-y-[7px] mt-2">
+      <div className="grid grid-cols-[minmax(0,1fr)] min-[1180px]:grid-cols-[auto_auto] min-[1180px]:justify-between gap-x-5 gap-y-[7px] mt-2">
         {controlsFor(now).map((control) => {
           const inForce = control.read(now.settings[control.key]);
           const options = control.options.includes(inForce) ? control.options : [...control.options, inForce];
           return (
             <div key={control.key} className="flex items-center gap-2" title={`Now ${inForce}, from ${why[control.key].from}`}>
-              <span className="w-[82px] max-[719px]:w-[70px] text-ink-2 flex-none">{control.label}</span>
+              <span className="w-[78px] max-[719px]:w-[70px] text-ink-2 flex-none">{control.label}</span>
               <Strip
                 label={control.label}
                 options={options}

@@ -31,7 +31,7 @@ export function Strip<T extends string>({
         <ToggleGroup.Item
           key={option}
           value={option}
-          className="h-[24px] px-2 text-[13px] whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper data-[state=on]:font-bold hover:bg-earth"
+          className="h-[24px] px-[7px] text-[13px] whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper data-[state=on]:font-bold hover:bg-earth"
         >
           <span className={option === inForce ? 'border-b-[1.5px] border-dotted border-current' : ''}>
             {words?.[option] ?? option}

@@ -168,6 +168,12 @@ describe('measurement files', () => {
     const ping = read('ping.txt');
     expect(ping).toMatchObject({ kind: 'ping', summary: { sent: 6, received: 6, lossPercent: 0, minMs: 0.031, maxMs: 0.066 } });
     expect(read('fping.txt')).toMatchObject({ kind: 'fping', roundTripsMs: [0.032, 0.045, 0.045, 0.044, 0.044] });
+    // fping 5.1 -D -c 5
+    expect(read('fping-timestamps.txt')).toMatchObject({
+      kind: 'fping',
+      roundTripsMs: [0.049, 0.041, 0.04, 0.041, 0.04],
+      summary: { sent: 5, received: 5, minMs: 0.04, maxMs: 0.049 },
+    });
     const lossy = readMeasurementFile('gw : 12.1 - 11.9 - 12.4\n');
     expect(lossy).toMatchObject({ ok: true, value: { summary: { sent: 5, received: 3, lossPercent: 40, medianMs: 12.1 } } });
   });

@@ -37,6 +37,39 @@ describe('ping', () => {
   });
 });
 
+describe('ping that counts in words', () => {
+  test('“Sent = 4, Received = 3” is the closing line too', () => {
+    const replies = 'Reply from 192.0.2.1: bytes=32 time=12ms TTL=57\nRequest timed out.\nReply from 192.0.2.1: bytes=32 time<1ms TTL=57\n';
+    expect(counts(`${replies}\n    Packets: Sent = 3, Received = 2, Lost = 1 (33% loss),`)).toEqual(['ping', [12, 1], 3, 2]);
+    expect(fault(`${replies}Packets: Sent = 3, Received = 1, Lost = 2`)).toEqual([
+      'line 4',
+      'counts 1 replies but 2 are listed',
+      'give the whole text of one run',
+    ]);
+    expect(counts('Packets: Sent = 4, Received = 0, Lost = 4')).toEqual(['ping', [], 4, 0]);
+  });
+});
+
+describe('fping, a line a probe', () => {
+  test('with timestamps or without, lost probes told or left out', () => {
+    const rows = '[1.5] gw : [0], 64 bytes, 12.1 ms (12.1 avg, 0% loss)\n[1.6] gw : [1], timed out (12.1 avg, 50% loss)\n';
+    expect(counts(rows)).toEqual(['fping', [12.1], 2, 1]);
+    expect(counts('gw : [0], 64 bytes, 12.1 ms (12.1 avg, 0% loss)\r\ngw : [4], 64 bytes, 11 ms (11 avg, 60% loss)')).toEqual([
+      'fping',
+      [12.1, 11],
+      5,
+      2,
+    ]);
+    expect(counts(`${rows}\ngw : xmt/rcv/%loss = 6/1/83%, min/avg/max = 12.1/12.1/12.1`)).toEqual(['fping', [12.1], 6, 1]);
+    expect(counts('\ngw : xmt/rcv/%loss = 3/0/100%')).toEqual(['fping', [], 3, 0]);
+    expect(fault(`${rows}[1.7] other : [0], 64 bytes, 3 ms (3 avg, 0% loss)`)).toEqual([
+      'line 3',
+      'has a second target',
+      'give one target a file',
+    ]);
+  });
+});
+
 describe('fping', () => {
   test('one target a file, with or without carriage returns; a dash is a lost probe', () => {
     expect(counts('gw.example  :  12.1  -  11\r\n')).toEqual(['fping', [12.1, 11], 3, 2]);
@@ -122,7 +155,7 @@ describe('CSV', () => {
       expect(fault(text)).toEqual([
         'line 1',
         'holds no measurement that could be read',
-        'give text of ping or fping -C, JSON of iperf3 -J, or a CSV with a column rttMs',
+        'give text of ping or fping, JSON of iperf3 -J, or a CSV with a column rttMs',
       ]);
     expect(fault('1'.repeat(20_000_001))).toEqual(['file', 'is larger than 20 MB', 'give one run a file']);
     expect(counts('1\n'.repeat(3))).toEqual(['round trips', [1, 1, 1], 3, 3]);

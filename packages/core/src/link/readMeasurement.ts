@@ -13,17 +13,21 @@ export interface MeasurementFile {
 const read = (kind: MeasurementFileKind, roundTripsMs: number[], sent: number | null): Result<MeasurementFile> =>
   good({ kind, roundTripsMs, summary: summariseRoundTrips(roundTripsMs, sent) });
 
-/** Text of ping (iputils and its relatives): one "time=12.3 ms" a reply, and the closing line with what was sent. */
+/**
+ * Text of ping (iputils and its relatives): one "time=12.3 ms" a reply, and the closing line with what was sent, as "6 packets
+ * transmitted, 6 received" or as "Packets: Sent = 6, Received = 6".
+ */
 function readPing(text: string): Result<MeasurementFile> {
   const roundTrips = [...text.matchAll(/\btime[=<]([\d.]+)\s*ms(?!.*DUP!)/g)].map((match) => Number(match[1]));
-  const sent = /(\d+) packets transmitted, (\d+) (?:packets )?received/.exec(text);
-  if (sent && Number(sent[2]) < roundTrips.length)
+  const sent = /(\d+) packets transmitted, (\d+) (?:packets )?received|\bSent = (\d+), Received = (\d+)/.exec(text);
+  const [transmitted, received] = [sent?.[1] ?? sent?.[3], sent?.[2] ?? sent?.[4]];
+  if (sent && Number(received) < roundTrips.length)
     return bad(
       `line ${lineOf(text, sent.index)}`,
-      `counts ${sent[2]} replies but ${roundTrips.length} are listed`,
+      `counts ${received} replies but ${roundTrips.length} are listed`,
       'give the whole text of one run',
     );
-  return read('ping', roundTrips, sent ? Number(sent[1]) : null);
+  return read('ping', roundTrips, sent ? Number(transmitted) : null);
 }
 
 /** Text of `fping -C n -q`: "host : 12.3 - 11.9", a dash for each lost probe. Several hosts are refused: they are several ways. */
@@ -36,6 +40,27 @@ function readFping(text: string): Result<MeasurementFile> {
   const cells = rows[0]?.cells ?? [];
   return read('fping', cells.filter((cell) => cell !== '-').map(Number), cells.length);
 }
+
+/**
+ * Text of `fping -c n`, with or without the timestamps of -D: one "host : [3], 64 bytes, 12.3 ms" a reply, lost probes as "timed
+ * out" or not at all, and the closing line with what was sent ("xmt/rcv/%loss = 5/4/20%").
+ */
+function readFpingLines(text: string): Result<MeasurementFile> {
+  const roundTrips: number[] = [];
+  let [target, sent] = ['', 0];
+  for (const [i, row] of text.split(/\r?\n/).entries()) {
+    const probe = fpingLine.exec(row);
+    const [, host = '', at = '', ms] = probe ?? [];
+    if (!probe) continue;
+    if (target !== '' && host !== target) return bad(`line ${i + 1}`, 'has a second target', 'give one target a file');
+    target = host;
+    sent = Math.max(sent, Number(at) + 1);
+    if (ms !== undefined) roundTrips.push(Number(ms));
+  }
+  const told = /xmt\/rcv\/%loss = (\d+)\/(\d+)\//.exec(text);
+  return read('fping', roundTrips, told ? Number(told[1]) : sent);
+}
+const fpingLine = /^(?:\[\d+\.\d+\]\s+)?(\S+)\s+: \[(\d+)\],\s+(?:\d+ bytes, ([\d.]+) ms|timed out)/;
 
 interface Iperf {
   error?: string;
@@ -116,16 +141,18 @@ export function readMeasurementFile(text: string): Result<MeasurementFile> {
   if (text.length > 20_000_000) return bad('file', 'is larger than 20 MB', 'give one run a file');
   const result = /^\s*\{/.test(text)
     ? readIperf(text)
-    : /packets transmitted|bytes from|\btime[=<][\d.]+\s*ms/.test(text)
-      ? readPing(text)
-      : /^\S+\s+:(\s+([\d.]+|-))+\s*$/m.test(text)
-        ? readFping(text)
-        : readCsv(text);
+    : /^(\[\d+\.\d+\]\s+)?\S+\s+: \[\d+\],|xmt\/rcv\/%loss/m.test(text)
+      ? readFpingLines(text)
+      : /packets transmitted|\bSent = \d+, Received = |bytes from|\btime[=<][\d.]+\s*ms/.test(text)
+        ? readPing(text)
+        : /^\S+\s+:(\s+([\d.]+|-))+\s*$/m.test(text)
+          ? readFping(text)
+          : readCsv(text);
   if (result.ok && result.value.kind !== 'iperf3' && !result.value.summary.sent && result.value.roundTripsMs.length === 0)
     return bad(
       'line 1',
       'holds no measurement that could be read',
-      'give text of ping or fping -C, JSON of iperf3 -J, or a CSV with a column rttMs',
+      'give text of ping or fping, JSON of iperf3 -J, or a CSV with a column rttMs',
     );
   return result;
 }

@@ -125,7 +125,7 @@ function openLabel(bay: Bay, { ladder }: CrossingFigures): Headroom {
   const passed = steps.filter((step) => step.state === 'passed' || step.state === 'assumed').length;
   const doubted = steps.find((step) => step.state === 'not known');
   if (doubted) return { ...notKnown(doubted.name), label: `${doubted.name}?` };
-  return asLabelled(steps.length ? `${passed} of ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}` : '–');
+  return asLabelled(!steps.length ? '–' : passed === steps.length ? 'passes' : `${passed} of ${steps.length} steps`);
 }
 
 function worksHeadroom(bay: Bay, { desk }: CrossingFigures): Headroom {

@@ -1,0 +1,177 @@
+import { voiceCodecs } from '@underpass/core';
+import { acceptance, code, har, ready, sees, why } from './access.js';
+import { link, picture, throughput, voice, wifiRate } from './calculators.js';
+import { evaluate } from './evaluate.js';
+import { importInto } from './importInto.js';
+import type { Options } from './options.js';
+
+/** An option of a command: what it takes, what it means, and what holds without it. */
+export interface OptionWords {
+  name: string;
+  takes: string;
+  says: string;
+  without?: string;
+}
+export interface CommandWords {
+  name: string;
+  does: string;
+  /** What stands behind the name: each with its meaning. */
+  takes?: readonly (readonly [name: string, says: string])[];
+  options: readonly OptionWords[];
+  examples: readonly string[];
+  /** What stands in text where there is none; a figure that is not there is not known. */
+  absent?: string;
+  /** Its figures are rounded to this many that count. */
+  digits?: number;
+  run: (options: Options) => object | Promise<object>;
+}
+
+const folder = [['FOLDER', 'folder of an estate, its files in the form of docs/estate.md']] as const;
+const demo = 'demo/saltmarsh';
+const person = { name: 'person', takes: 'ID', says: 'id of a person' };
+/** As much as a calculation of this kind can know. */
+const known = 4;
+
+export const commands: readonly CommandWords[] = [
+  {
+    name: 'evaluate',
+    does: 'Evaluates the crossings of an estate: verdict, figures, findings and remedies of each.',
+    takes: folder,
+    options: [
+      { ...person, says: 'only those of a person, by id' },
+      { name: 'endpoint', takes: 'ID', says: 'only those on an endpoint' },
+      { name: 'resource', takes: 'ID', says: 'only those to a resource' },
+    ],
+    examples: [`evaluate ${demo} --endpoint WEX-TC-020`],
+    run: (options) => evaluate(options, Date.now()),
+  },
+  {
+    name: 'link',
+    does: 'Reads a measurement of a line: text of ping or fping, JSON of iperf3, or a CSV of round trips.',
+    takes: [['FILE', 'file of the measurement']],
+    options: [],
+    examples: ['link ping.txt', 'link iperf3.json --json'],
+    digits: known,
+    run: link,
+  },
+  {
+    name: 'voice',
+    does: 'How a voice sounds over a line, by the E-model of ITU-T G.107.',
+    options: [
+      { name: 'delay', takes: 'MS', says: 'delay from mouth to ear, 0 to 10000 ms' },
+      { name: 'loss', takes: 'PERCENT', says: 'packets lost, 0 to 100' },
+      { name: 'codec', takes: 'CODEC', says: `one of ${Object.keys(voiceCodecs).join(', ')}`, without: 'g711-plc' },
+      { name: 'burst', takes: 'R', says: 'burst ratio of the loss, 1 to 100', without: '1, loss at random' },
+    ],
+    examples: ['voice --delay 150 --loss 1'],
+    digits: known,
+    run: voice,
+  },
+  {
+    name: 'throughput',
+    does: 'What one connection gets through a line that loses packets.',
+    options: [
+      { name: 'rtt', takes: 'MS', says: 'round trip, 0 to 120000 ms' },
+      { name: 'loss', takes: 'PERCENT', says: 'packets lost, 0 to 100' },
+      { name: 'mss', takes: 'BYTES', says: 'bytes of a segment, 1 to 65535', without: '1460' },
+      { name: 'window', takes: 'BYTES', says: 'largest window, for what it allows', without: 'not told' },
+    ],
+    examples: ['throughput --rtt 100 --loss 1 --window 65535'],
+    digits: known,
+    run: throughput,
+  },
+  {
+    name: 'wifi-rate',
+    does: 'The rate of a Wi-Fi link by its standard, width, scheme, streams and guard interval.',
+    options: [
+      { name: 'standard', takes: 'ht|vht|he', says: '802.11n, ac or ax' },
+      { name: 'width', takes: 'MHZ', says: 'channel width: 20, 40, 80 or 160' },
+      { name: 'mcs', takes: 'N', says: 'modulation and coding scheme' },
+      { name: 'streams', takes: 'N', says: 'spatial streams' },
+      { name: 'gi', takes: 'NS', says: 'guard interval: 400 or 800; of he 800, 1600 or 3200' },
+    ],
+    examples: ['wifi-rate --standard he --width 80 --mcs 9 --streams 2 --gi 800'],
+    run: wifiRate,
+  },
+  {
+    name: 'picture',
+    does: 'What a picture asks of the line, of its first frame and of a decoder.',
+    options: [
+      { name: 'width', takes: 'PX', says: 'width of the picture, 16 to 16384' },
+      { name: 'height', takes: 'PX', says: 'its height, 16 to 16384' },
+      { name: 'fps', takes: 'N', says: 'frames a second, 1 to 240', without: '30' },
+      { name: 'codec', takes: 'CODEC', says: 'bitmap, progressive, h264, hevc or av1', without: 'h264' },
+      { name: 'chroma', takes: '420|444', says: 'detail of colour, 4:2:0 or 4:4:4', without: '420' },
+      {
+        name: 'content',
+        takes: 'CLASS',
+        says: 'still, text, window, page-video, video or motion all the time',
+        without: 'ordinary work with some video',
+      },
+    ],
+    examples: ['picture --width 1920 --height 1080', 'picture --width 3840 --height 2160 --fps 60 --content motion'],
+    digits: known,
+    run: picture,
+  },
+  {
+    name: 'sees',
+    does: 'What a person sees now and after the next sign-in, each with the way it comes by.',
+    takes: folder,
+    options: [person],
+    examples: [`sees ${demo} --person P007`],
+    absent: 'nothing',
+    run: (options) => sees(options, Date.now()),
+  },
+  {
+    name: 'why',
+    does: 'Why a person does not see a resource, and the smallest mend.',
+    takes: folder,
+    options: [person, { name: 'resource', takes: 'ID', says: 'id of the resource' }],
+    examples: [`why ${demo} --person P081 --resource safety`],
+    absent: 'nothing',
+    run: why,
+  },
+  {
+    name: 'acceptance',
+    does: 'The distinct sets of what people see, and the fewest people to test them with.',
+    takes: folder,
+    options: [],
+    examples: [`acceptance ${demo}`],
+    run: (options) => acceptance(options, Date.now()),
+  },
+  {
+    name: 'ready',
+    does: 'Who is ready for a feature, and what blocks the others.',
+    takes: folder,
+    options: [{ name: 'feature', takes: 'NAME', says: 'id or name of a requirement set' }, person],
+    examples: [`ready ${demo} --feature kiosk-single-resource`],
+    run: (options) => ready(options, Date.now()),
+  },
+  {
+    name: 'har',
+    does: 'Reads a recorded sign-in (HAR) into its steps. Nothing of it is kept.',
+    takes: [['FILE', 'file of the recording']],
+    options: [],
+    examples: ['har sign-in.har'],
+    run: har,
+  },
+  {
+    name: 'code',
+    does: 'Writes a text as a QR code.',
+    takes: [['TEXT', 'what the code holds']],
+    options: [{ name: 'out', takes: 'FILE', says: 'file to write, .svg or .png' }],
+    examples: ['code https://portal.example/open/yard/orders --out orders.svg'],
+    run: code,
+  },
+  {
+    name: 'import',
+    does: 'Imports an estate folder into a running server: a dry run, or all or nothing. Signs in with UNDERPASS_EMAIL and UNDERPASS_PASSWORD.',
+    takes: folder,
+    options: [
+      { name: 'server', takes: 'URL', says: 'where it runs', without: 'http://127.0.0.1:4600' },
+      { name: 'apply', takes: 'yes|no', says: 'whether to import, or only to tell what would be', without: 'no' },
+    ],
+    examples: [`import ${demo} --apply yes`],
+    run: importInto,
+  },
+];
