@@ -3,6 +3,7 @@ const subjects = [
   'units',
   'indexes',
   'assumed',
+  'find',
   'day',
   'link',
   'voice',
@@ -18,6 +19,7 @@ const subjects = [
 const mayUse = {
   units: [],
   assumed: [],
+  find: [],
   day: ['assumed', 'units'],
   link: ['units'],
   voice: [],

@@ -91,7 +91,7 @@ test('whoever types a name and presses Enter before the list has followed gets w
     await new Promise((resolve) => setTimeout(resolve, 700));
     await route.continue();
   });
-  const find = page.getByRole('combobox', { name: 'Find a person, endpoint or place' });
+  const find = page.getByRole('combobox', { name: 'Find a person, endpoint, place, screen or action' });
   await find.fill('WEX');
   await expect(page.getByRole('option').first()).toBeVisible();
   await find.fill('OLD-TC-003');

@@ -1,4 +1,5 @@
 export * from './units/index.js';
+export * from './find/index.js';
 export * from './link/index.js';
 export * from './voice/index.js';
 export * from './day/index.js';

@@ -116,7 +116,7 @@ export function GuestsPage() {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={900}
-            height="max-h-[calc(100vh-200px)]"
+            height="max-h-[calc(100vh-200px)] print:!h-auto print:!max-h-none print:overflow-visible"
             to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
           />
         </>

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { EntryLinkView, Named } from '@underpass/contracts';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useAction } from '../ui/useAction.js';
@@ -69,7 +70,8 @@ export function LinksPage() {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [sort, setSort] = useState<string | null>(null);
   const [trying, setTrying] = useState<{ resource: Named; person: Named | null }>();
-  const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(null);
+  const asked = useSearchParams()[0].get('do');
+  const [dialog, setDialog] = useState<'make' | 'test' | 'print' | null>(asked === 'make' || asked === 'test' ? asked : null);
   const answer = useQuery(accessQueries.links());
   const refresh = () => client.invalidateQueries({ queryKey: accessQueries.links().queryKey });
   const links = answer.data ?? [];
@@ -132,7 +134,7 @@ export function LinksPage() {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={940}
-            height="max-h-[calc(100vh-200px)] mt-2"
+            height="max-h-[calc(100vh-200px)] mt-2 print:!h-auto print:!max-h-none print:overflow-visible"
           />
         </>
       )}

@@ -55,7 +55,7 @@ export function PeoplePage() {
   const [text, setText] = useState(get('search') ?? '');
   const named = get('group');
   const [group, setGroup] = useState<Named | null>(named ? { id: named, name: named } : null);
-  const [move, setMove] = useState(false);
+  const [move, setMove] = useState(get('do') === 'move');
   const [edit, setEdit] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const draft = search.get('draft');
@@ -138,7 +138,7 @@ export function PeoplePage() {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={880}
-            height="h-[calc(100vh-180px)]"
+            height="h-[calc(100vh-180px)] print:!h-auto print:!max-h-none print:overflow-visible"
             to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
             onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
           />

@@ -15,5 +15,12 @@ export const accessStage: Stage = {
       ],
     },
   ],
+  actions: [
+    ...parts.map(({ name, to }) => ({ name, to })),
+    { name: 'Move people between groups', to: '/access?do=move', engineer: true },
+    { name: 'Make entry links and codes', to: '/access/links?do=make', engineer: true },
+    { name: 'Try an entry link on paper', to: '/access/links?do=test' },
+    { name: 'Write a requirement set', to: '/access/requirements' },
+  ],
   live: { results: ['access'], sighting: ['access'] },
 };

@@ -18,7 +18,7 @@ export function BoardSection({ bays, chosen, onChoose }: { bays: Record<Bay, Cou
   const outline = boreOutline(half, column, 0, 43, 16);
   return (
     <div ref={ref} className="relative h-[84px]">
-      <svg width={width} height="84" aria-hidden className="absolute inset-0 moves">
+      <svg viewBox={`0 0 ${width} 84`} preserveAspectRatio="none" height="84" aria-hidden className="absolute inset-0 w-full moves">
         <rect x="0" y="26" width={width} height="34" fill="var(--earth)" />
         {order.map((bay, i) => (
           <path key={bay} d={`M${i * column + 0.5} 0V84`} stroke="var(--rule)" />

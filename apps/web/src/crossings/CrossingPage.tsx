@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
+import { isEmpty } from '@underpass/core';
 import { isGone } from '../api/client.js';
+import { useCanEdit } from '../api/session.js';
 import { SectionDown } from '../drawing/SectionDown.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
 import { Failed, Loading } from '../ui/States.js';
+import { useOffers } from '../shell/actions.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useNarrow, useUnder } from '../ui/useUnder.js';
 import type { CrossingAnswer, QuestionKey } from './crossingAnswer.js';
@@ -22,6 +25,7 @@ import { useArriving } from './useArriving.js';
 import { useCrossingKeys } from './useCrossingKeys.js';
 import { useEvaluation } from './useEvaluation.js';
 import { crossingQueries } from './queries.js';
+import { useCopyText } from './useCopyText.js';
 
 const DayPanel = lazy(async () => ({ default: (await import('./DayPanel.js')).DayPanel }));
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
@@ -57,6 +61,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const hand = useNarrow();
   const toggleTable = useCallback(() => setAsTable((on) => !on), []);
   useCrossingKeys(bay, setBay, toggleTable);
+  const copyText = useCopyText();
   const { view: tried, fault: untried } = useEvaluation(answer.id, answer.version, change);
   const view = tried ?? now;
   const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
@@ -72,6 +77,15 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       { replace: true },
     );
   useTitle(`${between.person.name}, ${between.resource.name}`);
+  const canEdit = useCanEdit();
+  const remedies = now.findings.flatMap(({ remedies: all }) => all).filter(({ change: each }) => !isEmpty(each));
+  useOffers([
+    ...(canEdit ? [{ name: 'Send a field check', run: () => setCheck(true) }] : []),
+    ...remedies.slice(0, 8).map(({ text, change: each }) => ({ name: `Try: ${text}`, run: () => tryChange(each, text) })),
+    { name: asTable ? 'Drawing in place of the table' : 'Table in place of the drawing', run: toggleTable },
+    { name: 'Copy this crossing as text', run: () => copyText(answer, view, name) },
+    { name: 'Print this page', run: () => window.print() },
+  ]);
   const section = view.sections[question];
   const before = tried ? now.sections[question] : null;
   const panel = bay !== null && <BayPanel view={view} section={section} bay={bay} onClose={() => setBay(null)} />;

@@ -106,7 +106,7 @@ export function CrossingsPage() {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={980}
-            height="h-[calc(100vh-196px)] print:h-auto"
+            height="h-[calc(100vh-196px)] print:!h-auto print:!max-h-none print:overflow-visible"
             to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
             onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
           />

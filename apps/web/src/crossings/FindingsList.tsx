@@ -151,7 +151,7 @@ function RemedyRow({
       </p>
       {!isEmpty(remedy.change) && (
         <button
-          className={`btn btn-small ${on ? 'btn-on' : ''}`}
+          className={`btn btn-small no-print ${on ? 'btn-on' : ''}`}
           aria-pressed={on}
           aria-label={`Try: ${remedy.text}`}
           onClick={() => (on ? onTry(noChange, null) : onTry(remedy.change, remedy.text))}

@@ -39,7 +39,7 @@ export function TryPanel({
       <h2 id="try">
         Try a change <small className="font-normal text-[13px] text-ink-3 ml-2">on paper, nothing is applied</small>
       </h2>
-      <div className="grid grid-cols-[minmax(0,1fr)] min-[1180px]:grid-cols-[auto_auto] min-[1180px]:justify-between gap-x-5 gap-y-[7px] mt-2">
+      <div className="no-print grid grid-cols-[minmax(0,1fr)] min-[1180px]:grid-cols-[auto_auto] min-[1180px]:justify-between gap-x-5 gap-y-[7px] mt-2">
         {controlsFor(now).map((control) => {
           const inForce = control.read(now.settings[control.key]);
           const options = control.options.includes(inForce) ? control.options : [...control.options, inForce];
@@ -59,7 +59,7 @@ export function TryPanel({
         })}
       </div>
       <p className="text-ink-3 mt-2">
-        <span className="border-b-[1.5px] border-dotted border-current">dotted</span> is how it is now
+        <span className="no-print border-b-[1.5px] border-dotted border-current">dotted</span> is how it is now
         {remedy && <span className="text-ink ml-3">Trying: {remedy}</span>}
       </p>
       <CompareTable now={now} tried={tried} />

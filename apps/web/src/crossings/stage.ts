@@ -14,5 +14,11 @@ export const crossingsStage: Stage = {
     ['i', 'Impact on the estate'],
     ['t', 'Table in place of the drawing'],
   ],
+  actions: [
+    { name: 'Crossings by finding', to: '/crossings?by=finding' },
+    { name: 'Crossings by place', to: '/crossings?by=location' },
+    { name: 'Crossings by resource', to: '/crossings?by=resource' },
+    { name: 'Send a field check: choose whose crossing', to: '/crossings?verdict=unknown', engineer: true },
+  ],
   live: { results: ['crossings', 'crossing', 'history'], check: ['check-links'], job: ['jobs'] },
 };

@@ -44,7 +44,7 @@ export function SectionDrawing({
   const outlineOf = ({ bays }: Section) => boreOutline(bays.map(halfOf), column, left, axis);
   const outline = outlineOf(section);
   return (
-    <div ref={ref} className="overflow-x-auto relative">
+    <div ref={ref} className="drawn overflow-x-auto relative">
       <div className="relative" style={{ width, height }}>
         <svg width={width} height={height} aria-hidden="true" className="moves" fill="var(--ink)">
           <Patterns section={section} frame={frame} outline={outline} />

@@ -5,7 +5,7 @@ import { verdictWords } from '../ui/Verdict.js';
 export function SectionTable({ section, visible }: { section: Section; visible: boolean }) {
   return (
     // a table itself would keep its width
-    <div className={visible ? '' : 'sr-only'}>
+    <div className={visible ? '' : 'sr-only print:not-sr-only'}>
       <table className="w-full border-collapse my-3">
         <caption className={visible ? 'text-left text-ink-3 pb-1' : ''}>The way, bay by bay</caption>
         <thead>

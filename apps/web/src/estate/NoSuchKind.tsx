@@ -1,17 +1,6 @@
 import { kindOrder, kindWords } from '@underpass/contracts';
+import { slipsBetween } from '@underpass/core';
 import { Link } from 'react-router';
-
-/** Changes of a letter from one word to another [Levenshtein]. */
-function distance(a: string, b: string): number {
-  let row = Array.from({ length: b.length + 1 }, (_, i) => i);
-  for (const [i, letter] of [...a].entries()) {
-    const next = [i + 1];
-    for (let j = 0; j < b.length; j++)
-      next.push(Math.min((next[j] as number) + 1, (row[j + 1] as number) + 1, (row[j] as number) + (letter === b[j] ? 0 : 1)));
-    row = next;
-  }
-  return row[b.length] as number;
-}
 
 /** An address that names no kind: the nearest ones are offered. */
 export function NoSuchKind({ word }: { word: string }) {
@@ -19,7 +8,7 @@ export function NoSuchKind({ word }: { word: string }) {
   const near = kindOrder
     .map((kind) => ({
       kind,
-      far: Math.min(...[kind, kindWords[kind].one, kindWords[kind].many].map((each) => distance(wanted, each.toLowerCase()))),
+      far: Math.min(...[kind, kindWords[kind].one, kindWords[kind].many].map((each) => slipsBetween(wanted, each.toLowerCase()))),
     }))
     .sort((a, b) => a.far - b.far)
     .filter(({ far }, i) => i === 0 || far <= 2)

@@ -122,7 +122,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={Math.max(700, 160 + 100 * address.shown.length)}
-            height="h-[calc(100vh-222px)] print:h-auto"
+            height="h-[calc(100vh-222px)] print:!h-auto print:!max-h-none print:overflow-visible"
             to={(row) => `/estate/${kind}/${encodeURIComponent(idOf(row))}`}
             onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
           />

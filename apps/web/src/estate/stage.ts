@@ -1,5 +1,16 @@
 import type { Stage } from '../shell/stage.js';
 
+const titles = {
+  location: 'Locations',
+  person: 'People',
+  endpoint: 'Endpoints',
+  resource: 'Resources',
+  group: 'Groups',
+  publication: 'Publications of the estate',
+  host: 'Hosts',
+  setting: 'Settings',
+} as const;
+
 export const estateStage: Stage = {
   menu: { name: 'Estate', to: '/estate', key: 'g e' },
   routes: [
@@ -10,6 +21,16 @@ export const estateStage: Stage = {
     { path: 'estate/assumed', lazy: async () => ({ Component: (await import('./AssumedPage.js')).AssumedPage }) },
     { path: 'estate/:kind', lazy: async () => ({ Component: (await import('./EstatePage.js')).EstatePage }) },
     { path: 'estate/:kind/:id', lazy: async () => ({ Component: (await import('./ObjectPage.js')).ObjectPage }) },
+  ],
+  actions: [
+    { name: 'Import a folder', to: '/estate/import', engineer: true },
+    { name: 'Bring in a measurement', to: '/estate/measurements', engineer: true },
+    { name: 'What is assumed', to: '/estate/assumed' },
+    { name: 'Changes: take one back, drafts', to: '/estate/changes' },
+    ...(['location', 'person', 'endpoint', 'resource', 'group', 'publication', 'host', 'setting'] as const).flatMap((kind) => [
+      { name: `${titles[kind]}`, to: `/estate/${kind}` },
+      { name: `Add to ${titles[kind].toLowerCase()}`, to: `/estate/${kind}/new`, engineer: true as const },
+    ]),
   ],
   live: { results: ['estate', 'changes'] },
 };

@@ -4,7 +4,7 @@ import { keysAreOff, switchKeys } from './keys.js';
 import { menu, stages } from './stages.js';
 
 const list = [
-  ['/', 'Find a person, endpoint or place'],
+  ['/', 'Find a person, endpoint, place, screen or action'],
   ...menu.map(({ key, name }) => [key, name] as const),
   ['j  k', 'Next and previous row'],
   ['Enter  Esc', 'Open, back'],

@@ -3,6 +3,13 @@ import type { RouteObject } from 'react-router';
 /** What the server tells as it happens. `results`: another version of the estate is evaluated. */
 export type LiveEvent = 'results' | 'ended' | 'check' | 'job' | 'sighting';
 
+export interface StageAction {
+  name: string;
+  to: string;
+  engineer?: true;
+  admin?: true;
+}
+
 /**
  * A stage of work, registered in one place: its screens, its entry in the menu, its shortcuts and what of it follows events.
  * `shell/stages.ts` lists them; router, header, shortcuts and live queries come from there.
@@ -14,6 +21,8 @@ export interface Stage {
   routes: RouteObject[];
   /** Keys of its screens, for the list of shortcuts: the screens act on them by `useKeys`. */
   shortcuts?: readonly (readonly [keys: string, what: string])[];
+  /** What its screens do, to be found by name; with who alone may do it. */
+  actions?: readonly StageAction[];
   /** The first words of query keys that are asked again at an event. */
   live?: Partial<Record<LiveEvent, readonly string[]>>;
 }

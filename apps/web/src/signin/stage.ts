@@ -7,5 +7,10 @@ export const signinStage: Stage = {
     { path: 'sign-ins', lazy: async () => ({ Component: (await import('./SignInsPage.js')).SignInsPage }) },
     { path: 'sign-ins/log', lazy: async () => ({ Component: (await import('./SecurityLogPage.js')).SecurityLogPage }) },
   ],
+  actions: [
+    { name: 'Your account: password, second factor', to: '/account' },
+    { name: 'Who may sign in', to: '/sign-ins', admin: true },
+    { name: 'Log of the doors', to: '/sign-ins/log', admin: true },
+  ],
   live: { ended: ['session'] },
 };

@@ -2,6 +2,7 @@ import type { JobStarted } from '@underpass/contracts';
 import { useEffect, useState } from 'react';
 import { call, download } from '../api/client.js';
 import { cancelJob, useJob } from '../api/jobs.js';
+import { useOffers } from '../shell/actions.js';
 import { useAction } from './useAction.js';
 import { Work } from './Work.js';
 
@@ -22,6 +23,8 @@ export function ExportButton({
   const [asked, setAsked] = useState<string | null>(null);
   const { run, busy, fault, refuse } = useAction();
   const { job, ended, error } = useJob(asked);
+  const start = () => void run(async () => setAsked((await call<JobStarted>(path, 'POST', body)).job.id));
+  useOffers([{ name: children, run: start }]);
   useEffect(() => {
     if (asked === null || !(ended ?? error)) return;
     setAsked(null);
@@ -33,11 +36,7 @@ export function ExportButton({
     'absolute right-0 top-[calc(100%+6px)] z-20 bg-sheet border border-ink px-3 w-max max-[759px]:fixed max-[759px]:inset-x-4 max-[759px]:bottom-4 max-[759px]:top-auto max-[759px]:w-auto';
   return (
     <span className="relative inline-flex">
-      <button
-        className={small ? 'btn btn-small' : 'btn'}
-        disabled={busy || asked !== null}
-        onClick={() => void run(async () => setAsked((await call<JobStarted>(path, 'POST', body)).job.id))}
-      >
+      <button className={small ? 'btn btn-small' : 'btn'} disabled={busy || asked !== null} onClick={start}>
         {children}
       </button>
       {job && (

@@ -16,6 +16,7 @@ import { Link } from 'react-router';
 import type { ListColumn } from './columns.js';
 import { useListKeys } from './useListKeys.js';
 import { useNarrow } from '../useUnder.js';
+import { usePrinting } from '../usePrinting.js';
 
 const rowHeight = 29;
 /** Rows in the hand are as high as what stands in them; about this. */
@@ -102,11 +103,13 @@ export function List<T extends object>(props: ListProps<T>) {
   });
   // what was measured as a row is not as high as a card
   useEffect(() => virtual.measure(), [narrow, virtual]);
-  const items = virtual.getVirtualItems();
+  const printing = usePrinting();
+  // on paper every row that is there, one after the other
+  const items = printing ? inOrder.map((_, index) => ({ index, start: 0 })) : virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
-    if (last > rows.length - 60 && rows.length < total) onNearEnd?.();
-  }, [last, rows.length, total, onNearEnd]);
+    if (!printing && last > rows.length - 60 && rows.length < total) onNearEnd?.();
+  }, [last, rows.length, total, onNearEnd, printing]);
   const keys = useListKeys({ ids, frame, scrollTo: (index) => virtual.scrollToIndex(index), chosen, onChosen });
   const visible = columns.filter(({ id }) => !shown || shown.includes(id));
   const tracks = `${onChosen ? '26px ' : ''}${visible.map(({ width }) => width).join(' ')}`;
@@ -147,7 +150,7 @@ export function List<T extends object>(props: ListProps<T>) {
               />
             ))}
         </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div role="rowgroup" style={printing ? {} : { height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = inOrder[item.index];
             if (!row) return null;
@@ -155,15 +158,15 @@ export function List<T extends object>(props: ListProps<T>) {
             return (
               <div
                 key={row.id}
-                ref={narrow ? virtual.measureElement : undefined}
+                ref={narrow && !printing ? virtual.measureElement : undefined}
                 data-index={item.index}
                 role="row"
                 aria-rowindex={item.index + 2}
                 aria-selected={onChosen ? isChosen : undefined}
                 tabIndex={to || onChosen ? undefined : -1}
                 {...(to ? {} : { 'data-row': true })}
-                style={{ ...grid, transform: `translateY(${item.start}px)`, ...(narrow ? {} : { height: rowHeight }) }}
-                className={`row absolute inset-x-0 border-b border-rule hover:bg-earth ${isChosen ? 'bg-tile-wash' : ''} ${narrow ? 'flex flex-wrap gap-x-3 gap-y-0.5 py-2' : 'items-center'}`}
+                style={{ ...grid, ...(printing ? {} : { transform: `translateY(${item.start}px)` }), ...(narrow ? {} : { height: rowHeight }) }}
+                className={`row ${printing ? 'relative' : 'absolute'} inset-x-0 border-b border-rule hover:bg-earth ${isChosen ? 'bg-tile-wash' : ''} ${narrow ? 'flex flex-wrap gap-x-3 gap-y-0.5 py-2' : 'items-center'}`}
               >
                 {onChosen && (
                   <span role="cell" className="flex items-center relative z-10">
