@@ -34,6 +34,7 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     DATABASE_URL: admin.replace(/\/[^/]*$/, `/${name}`),
     PORT: String(port),
     DEMO_FOLDER: join(root, 'demo/saltmarsh'),
+    DEMO_PAST: process.env.DEMO_PAST ?? 'no',
     SIMULATED_LINES: profiles.map((_, i) => `${port + 1 + i}>${udp + 100 + 10 * i}`).join(','),
     CHECK_UDP_FIRST: String(udp),
     PORTAL_URL: `http://localhost:${port + 4}`,

@@ -16,6 +16,7 @@ const env = {
   PORT: String(apiPort),
   API_PORT: String(apiPort),
   DEMO_FOLDER: join(root, 'demo/saltmarsh'),
+  DEMO_PAST: 'yes',
   PORTAL_URL: `http://localhost:${apiPort + 4}`,
   PORTAL_KEY: randomBytes(24).toString('hex'),
   LOG_LEVEL: 'warn',

@@ -112,7 +112,7 @@ try {
     SIMULATED_LINES: lines,
     JOBS: 'elsewhere',
     ...(portalFree ? { PORTAL_URL: `http://localhost:${portalPort}`, PORTAL_KEY: portalKey } : {}),
-    ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh') } : {}),
+    ...(demo ? { DEMO_FOLDER: join(root, 'demo/saltmarsh'), DEMO_PAST: 'yes' } : {}),
   });
   await server.start();
   // long work is done beside the server, so that nobody waits for it; where it cannot be started it stays in the queue until it can

@@ -5,7 +5,8 @@ import { AccessModule } from './access/access.module.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingModule } from './crossing/crossing.module.js';
 import { dataSourceOptions, openDatabase } from './database/dataSource.js';
-import { DemoLoader } from './demo.js';
+import { DemoLoader } from './demo/loader.js';
+import { DemoPast } from './demo/pastLoader.js';
 import { EdgeModule } from './edge/edge.module.js';
 import { EstateModule } from './estate/estate.module.js';
 import { ChannelModule } from './events/channel.module.js';
@@ -58,7 +59,7 @@ export class AppModule {
         ...rooms,
         ...subjects,
       ],
-      providers: [DemoLoader],
+      providers: [DemoLoader, DemoPast],
     };
   }
 }

@@ -23,6 +23,8 @@ const Environment = z.object({
   PORTAL_URL: z.url().optional(),
   PORTAL_KEY: z.string().min(24, 'must be at least 24 characters').optional(),
   DEMO_FOLDER: z.string().optional(),
+  /** Whether the demo comes with a month of history: for people, not for tests. */
+  DEMO_PAST: z.enum(['yes', 'no']).default('no'),
   /** "address:password" of the first administrator, for a database nobody may sign in to yet. */
   FIRST_ADMIN: z
     .string()
@@ -76,6 +78,7 @@ export interface Config {
   portalKey: string | null;
   /** Estate folder to load into an empty database; none for a database of one's own. */
   demoFolder: string | null;
+  demoPast: boolean;
   firstAdmin: { email: string; password: string } | null;
   metricsToken: string | null;
   provider: ProviderConfig | null;
@@ -140,6 +143,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     portalUrl: e.PORTAL_URL?.replace(/\/$/, '') ?? null,
     portalKey: e.PORTAL_KEY ?? null,
     demoFolder,
+    demoPast: e.DEMO_PAST === 'yes',
     firstAdmin: e.FIRST_ADMIN
       ? { email: (e.FIRST_ADMIN.split(':')[0] as string).toLowerCase(), password: e.FIRST_ADMIN.slice(e.FIRST_ADMIN.indexOf(':') + 1) }
       : null,

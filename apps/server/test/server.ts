@@ -1,4 +1,4 @@
-import { lately } from '../src/demo.js';
+import { lately } from '../src/demo/loader.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { readdirSync, readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -103,6 +103,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       role: 'server',
       portalUrl: null,
       portalKey,
+      demoPast: false,
       demoFolder: demo ? demoFolder : null,
       firstAdmin: null,
       ...config,

@@ -27,5 +27,6 @@ import { EntryLinkService } from './entryLink.service.js';
     PortalController,
   ],
   providers: [SightingService, ConsequenceService, AcceptanceService, EntryLinkService],
+  exports: [AcceptanceService, EntryLinkService],
 })
 export class AccessModule {}

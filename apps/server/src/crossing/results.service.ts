@@ -119,6 +119,11 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     while (this.work) await this.work;
   }
 
+  /** Resolves when the history of everything evaluated so far is written. */
+  async remembered(): Promise<void> {
+    await this.history?.written();
+  }
+
   /** Whatever comes while something is evaluated waits, and is then taken together. */
   private queue(more: Partial<Pending>): void {
     if (!this.begun) return;

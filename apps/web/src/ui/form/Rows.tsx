@@ -94,6 +94,7 @@ export function Rows({
             type="button"
             id={rows.length ? undefined : id}
             className="btn btn-small"
+            aria-label={`Add one to ${label.toLowerCase()}`}
             onClick={() => onChange([...rows, nextRow(fresh, rows, field)])}
           >
             <Plus size={14} aria-hidden className="mr-1" />

@@ -36,6 +36,7 @@ export function TextList({ id, label, value, onChange, disabled, invalid, descri
           type="button"
           id={value.length ? undefined : id}
           className="btn btn-small self-start"
+          aria-label={`Add one to ${label.toLowerCase()}`}
           onClick={() => onChange([...value, ''])}
         >
           <Plus size={14} aria-hidden className="mr-1" />

@@ -1,12 +1,13 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CONFIG, type Config } from './config.js';
-import { ResultsService } from './crossing/results.service.js';
-import { UsersService } from './signin/users.service.js';
-import { ownName } from './estate/change.service.js';
-import { EstateStore } from './estate/estate.store.js';
-import { ImportService } from './estate/import.service.js';
+import { CONFIG, type Config } from '../config.js';
+import { ResultsService } from '../crossing/results.service.js';
+import { UsersService } from '../signin/users.service.js';
+import { ownName } from '../estate/change.service.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { ImportService } from '../estate/import.service.js';
+import { DemoPast } from './pastLoader.js';
 
 /** Sign-ins of the demo estate. They are told at the start of the demo and are nobody's secret. */
 export const demoPassword = 'under-the-estuary';
@@ -41,6 +42,7 @@ export class DemoLoader implements OnApplicationBootstrap {
     private readonly imports: ImportService,
     private readonly users: UsersService,
     private readonly results: ResultsService,
+    private readonly past: DemoPast,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -53,6 +55,9 @@ export class DemoLoader implements OnApplicationBootstrap {
     for (const [email, name, role] of demoUsers) await this.users.add(email, name, role, demoPassword, true);
     await this.load(folder);
     await this.results.settled();
+    // without its past the demo is whole all the same
+    if (this.config.demoPast)
+      await this.past.load().catch((error: Error) => this.logger.error(`the past of the demo could not be made: ${error.message}`));
   }
 
   private async firstAdministrator(): Promise<void> {
