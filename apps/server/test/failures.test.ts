@@ -76,7 +76,7 @@ describe('a server whose database fails', () => {
     expect((await call('health')).status).toBe(200);
     // the step cannot be kept: the page is told, and a page that goes away meanwhile ends nothing
     socket.send(JSON.stringify({ type: 'step', step: 'down' }));
-    expect(await until(() => heard.some((text) => text.includes('cannot keep anything')))).toBe(true);
+    expect(await until(() => heard.some((text) => text.includes('server cannot keep')))).toBe(true);
     socket.terminate();
     await new Promise((resolve) => setTimeout(resolve, 500));
     expect(server.alive()).toBe(true);

@@ -19,10 +19,17 @@ export interface Sheet {
   pages: number;
   /** Distance the codes can be read from; less than asked for where the paper is too small. */
   distanceM: number;
+  caption: Caption;
 }
+/** How it is told from how far a code is read, and in which language. */
+interface Caption {
+  language: string;
+  text: string;
+}
+const english: Caption = { language: 'en', text: 'Read from up to {{distance}}' };
 
 /** Codes of level M with a quiet zone of four modules [ISO/IEC 18004], laid out on A4. All have one size, so that one page serves. */
-export function sheetOf(links: readonly EntryLinkView[], distanceM: number): Sheet {
+export function sheetOf(links: readonly EntryLinkView[], distanceM: number, caption: Caption = english): Sheet {
   const codes = links.map((link) => ({ link, matrix: QRCode.create(link.url, { errorCorrectionLevel: 'M' }).modules }));
   const most = Math.max(...codes.map(({ matrix }) => matrix.size));
   const largest = (largestOnSheetMm * most) / (most + 2 * quietModules);
@@ -44,6 +51,7 @@ export function sheetOf(links: readonly EntryLinkView[], distanceM: number): She
     }),
     pages: (cells.at(-1)?.page ?? 0) + 1,
     distanceM: size.distanceM,
+    caption,
   };
 }
 
@@ -53,8 +61,9 @@ interface Line extends Fitted {
   yMm: number;
 }
 /** What stands beneath a code, within the width of its cell. */
-function linesOf({ link, size, modules, yMm, widthMm }: Placed): Line[] {
+function linesOf({ link, size, modules, yMm, widthMm }: Placed, { language, text }: Caption): Line[] {
   const { distanceM, moduleMm, wholeMm } = size;
+  const inMetres = new Intl.NumberFormat(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 });
   const room = widthMm - (wholeMm - modules * moduleMm) / 2;
   const place = [link.place, link.targetKind === 'location' ? '' : link.targetName].filter(Boolean).join(', ');
   return [
@@ -62,7 +71,7 @@ function linesOf({ link, size, modules, yMm, widthMm }: Placed): Line[] {
     ...[
       place,
       ...(link.resourceName === link.caption ? [] : [link.resourceName]),
-      `Read from up to ${distanceM >= 1 ? `${distanceM.toFixed(1)} m` : `${Math.round(distanceM * 100)} cm`}`,
+      text.replace('{{distance}}', distanceM >= 1 ? `${inMetres.format(distanceM)} m` : `${Math.round(distanceM * 100)} cm`),
     ].map((text) => ({ ...fitted(text, 'plain', 3.2, room), face: 'plain' as const })),
   ].map((line, i) => ({ ...line, yMm: yMm + wholeMm + 2 + i * 4.6 }));
 }
@@ -82,7 +91,7 @@ function* runs({ modules, dark }: Placed): Generator<{ row: number; column: numb
     }
 }
 
-export function sheetSvg({ codes, pages }: Sheet): string {
+export function sheetSvg({ codes, pages, caption }: Sheet): string {
   const parts = codes.map((code) => {
     const { moduleMm, wholeMm } = code.size;
     const quiet = ((wholeMm - code.modules * moduleMm) / 2 / moduleMm) * moduleMm;
@@ -93,7 +102,7 @@ export function sheetSvg({ codes, pages }: Sheet): string {
           `M${round(x + column * moduleMm)} ${round(y + row * moduleMm)}h${round(length * moduleMm)}v${round(moduleMm)}h-${round(length * moduleMm)}z`,
       )
       .join('');
-    const texts = linesOf(code).map(
+    const texts = linesOf(code, caption).map(
       ({ text, face, sizeMm, yMm }) =>
         `<text x="${round(x)}" y="${round(code.page * sheet.heightMm + yMm)}" font-size="${round(sizeMm)}"${face === 'bold' ? ' font-weight="700"' : ''}>${escaped(text)}</text>`,
     );
@@ -104,7 +113,7 @@ export function sheetSvg({ codes, pages }: Sheet): string {
 
 const points = (mm: number): number => (mm * 72) / 25.4;
 
-export function sheetPdf({ codes, pages }: Sheet): Promise<Buffer> {
+export function sheetPdf({ codes, pages, caption }: Sheet): Promise<Buffer> {
   const document = new PDFDocument({ size: 'A4', margin: 0, autoFirstPage: false, info: { Title: 'Entry codes' } });
   const chunks: Buffer[] = [];
   document.on('data', (chunk: Buffer) => chunks.push(chunk));
@@ -121,7 +130,7 @@ export function sheetPdf({ codes, pages }: Sheet): Promise<Buffer> {
       for (const { row, column, length } of runs(code))
         document.rect(points(x + column * moduleMm), points(y + row * moduleMm), points(length * moduleMm), points(moduleMm));
       document.fill('#000');
-      for (const { text, face, sizeMm, yMm } of linesOf(code))
+      for (const { text, face, sizeMm, yMm } of linesOf(code, caption))
         document
           .font(faces[face])
           .fontSize(points(sizeMm))

@@ -148,18 +148,11 @@ export class EntryLinkService {
   }
 
   /** Where an opened link leads, counted; or why it leads nowhere any more. */
-  async open(id: string): Promise<{ leadsTo: string } | { gone: string }> {
+  async open(id: string): Promise<{ leadsTo: string } | { gone: 'unknown' | 'expired' | 'revoked' | 'leads nowhere' }> {
     const link = await this.data.getRepository(EntryLink).findOneBy({ id });
-    if (!link) return { gone: 'This link is not known. Ask whoever gave it to you for a new one.' };
+    if (!link) return { gone: 'unknown' };
     const { state, leadsTo } = this.view(link);
-    if (state !== 'good')
-      return {
-        gone: {
-          expired: 'This link has expired. Ask whoever gave it to you for a new one.',
-          revoked: 'This link was taken back. Ask whoever gave it to you for a new one.',
-          'leads nowhere': 'What this link opened is not offered here any more.',
-        }[state],
-      };
+    if (state !== 'good') return { gone: state };
     await this.data.query('UPDATE entry_link SET opened = opened + 1, opened_at = now() WHERE id = $1', [id]);
     return { leadsTo };
   }

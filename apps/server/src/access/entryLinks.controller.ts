@@ -1,3 +1,4 @@
+import { textsOf } from '@underpass/contracts/texts';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { EntryLinkRequest, LinkTestRequest, SheetQuery, EntryLinkView, LinkTestView, KnownBrowser } from '@underpass/contracts';
@@ -51,9 +52,11 @@ export class EntryLinksController {
   @Get('sheet')
   @AnswersFile('image/svg+xml', 'application/pdf')
   @AtOnce('print sheet', 3, 6)
-  async sheet(@Query({ schema: SheetQuery }) { ids, distanceM, format }: SheetQuery, @Res() response: Response): Promise<void> {
+  async sheet(@Query({ schema: SheetQuery }) { ids, distanceM, format, lang }: SheetQuery, @Res() response: Response): Promise<void> {
     const codes = await this.links.some(ids.split(','));
-    const sheet = await this.reading.run('sheet', { codes, distanceM, format }, { withinMs: 30_000 });
+    const { texts } = await textsOf[lang]();
+    const caption = { language: lang, text: texts['sheet.distance'] ?? '' };
+    const sheet = await this.reading.run('sheet', { codes, distanceM, format, caption }, { withinMs: 30_000 });
     response.setHeader('x-reading-distance-m', sheet.distanceM.toFixed(2));
     if (format === 'svg') response.type('image/svg+xml').send(sheet.content);
     else response.type('application/pdf').attachment('codes.pdf').send(Buffer.from(sheet.content));

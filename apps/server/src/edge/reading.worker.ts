@@ -110,11 +110,13 @@ export const sheet = async ({
   codes,
   distanceM,
   format,
+  caption,
 }: {
   codes: Parameters<typeof sheetOf>[0];
   distanceM: number;
   format: 'svg' | 'pdf';
+  caption: Parameters<typeof sheetOf>[2];
 }): Promise<Read<{ distanceM: number; content: string | Uint8Array }>> => {
-  const drawn = sheetOf(codes, distanceM);
+  const drawn = sheetOf(codes, distanceM, caption);
   return { value: { distanceM: drawn.distanceM, content: format === 'svg' ? sheetSvg(drawn) : await sheetPdf(drawn) } };
 };

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
-import { faultOfJsonShape, faultOfTexts, FromPage, type Measurement } from '@underpass/contracts';
+import { type EndedWhy, faultOfJsonShape, faultOfTexts, FromPage, type Measurement } from '@underpass/contracts';
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
@@ -123,8 +123,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
     // the same link opened again takes over: the earlier page is told, and its place is free at once whatever it does
     const earlier = this.checks.get(token);
     this.checks.set(token, check);
-    if (earlier) this.dismiss(earlier, 'This link was opened on another page.');
-    const longest = setTimeout(() => this.dismiss(check, 'The page was open for a long time. Reload it to check again.'), longestOpenMs);
+    if (earlier) this.dismiss(earlier, 'opened elsewhere');
+    const longest = setTimeout(() => this.dismiss(check, 'open too long'), longestOpenMs);
     socket.on('message', (data, binary) => {
       let message: FromPage;
       try {
@@ -136,7 +136,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
         if (faultOfTexts(content)) throw new Error('holds what cannot be kept');
         message = FromPage.parse(content);
       } catch {
-        return this.dismiss(check, 'The page and the server do not understand each other. Reload the page.');
+        return this.dismiss(check, 'not understood');
       }
       this.take(check, message).catch((error: unknown) => this.failed(check, error));
     });
@@ -148,8 +148,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
   }
 
   /** Lets a page go: told why, its place is given on, and the connection is cut if it does not close. */
-  private dismiss(check: Check, because: string): void {
-    check.say({ type: 'ended', because });
+  private dismiss(check: Check, because: EndedWhy, id?: string): void {
+    check.say({ type: 'ended', because, ...(id === undefined ? {} : { id }) });
     check.socket.close();
     setTimeout(() => check.socket.terminate(), 500).unref();
     this.leaveSafely(check);
@@ -158,10 +158,8 @@ export class CheckGateway implements BeforeApplicationShutdown {
   /** What fails in a check is told on its page; the others go on. */
   private failed(check: Check, error: unknown): void {
     if (check.socket.readyState !== check.socket.OPEN) return;
-    const because = databaseProblem(error)
-      ? 'The server cannot keep anything at the moment. Check again in a minute.'
-      : `Something failed on the server (${logFailure('field check', error)}). Check again.`;
-    this.dismiss(check, because);
+    if (databaseProblem(error)) this.dismiss(check, 'server cannot keep');
+    else this.dismiss(check, 'server failed', logFailure('field check', error));
   }
 
   private leaveSafely(check: Check): void {
@@ -205,13 +203,13 @@ export class CheckGateway implements BeforeApplicationShutdown {
 
   private go(check: Check, slot: number): void {
     Object.assign(check, { slot, upBytes: 0, downBytes: 0, figures: {}, done: false, kept: false });
-    check.timer = setTimeout(() => this.dismiss(check, 'The check took too long.'), longestCheckMs);
+    check.timer = setTimeout(() => this.dismiss(check, 'took too long'), longestCheckMs);
     this.links.progress(check.link.id, 'measuring', 'round trips').catch((error: unknown) => this.failed(check, error));
     check.say({ type: 'go' });
   }
 
   private async answer(check: Check, sdp: string): Promise<void> {
-    if (++check.offers > mostOffers) return this.dismiss(check, 'The page asked too often. Reload it.');
+    if (++check.offers > mostOffers) return this.dismiss(check, 'asked too often');
     await check.echo?.close().catch(() => undefined);
     const line = lineOf(this.config.lines, check.remote, check.host);
     const port = this.config.checkUdpFirst + 2 * check.slot;

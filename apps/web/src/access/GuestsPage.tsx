@@ -12,6 +12,7 @@ import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useAction } from '../ui/useAction.js';
+import { GuestLetters } from './GuestLetters.js';
 import { accessQueries } from './queries.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -41,6 +42,7 @@ export function GuestsPage() {
   const canEdit = useCanEdit();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [edit, setEdit] = useState(false);
+  const [letters, setLetters] = useState(false);
   const address = useListAddress(columns);
   const [sure, setSure] = useState(false);
   const answer = useQuery(accessQueries.guests());
@@ -102,6 +104,9 @@ export function GuestsPage() {
                 Edit a field
               </button>
             )}
+            <button type="button" className="btn btn-small" onClick={() => setLetters(true)}>
+              Write their letters
+            </button>
           </ChosenBar>
           <List
             rows={rows}
@@ -121,6 +126,7 @@ export function GuestsPage() {
           />
         </>
       )}
+      {letters && <GuestLetters guests={rows.filter(({ id }) => chosen.has(id))} onClose={() => setLetters(false)} />}
       {edit && (
         <Suspense fallback={null}>
           <EditMany kind="person" ids={[...chosen]} onClose={() => setEdit(false)} onDone={() => setChosen(new Set())} />

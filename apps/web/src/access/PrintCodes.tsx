@@ -1,3 +1,4 @@
+import { languages, type Language } from '@underpass/contracts/texts';
 import { useState } from 'react';
 import { query } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
@@ -8,7 +9,8 @@ const distances = ['0.2', '0.4', '1', '1.7'] as const;
 /** The print sheet: codes in a size for a reading distance, as SVG or PDF. */
 export function PrintCodes({ ids, onClose }: { ids: string[]; onClose: () => void }) {
   const [distance, setDistance] = useState<(typeof distances)[number]>('0.4');
-  const sheet = (format: 'svg' | 'pdf') => `/api/access/links/sheet${query({ ids: ids.join(','), distanceM: distance, format })}`;
+  const [lang, setLang] = useState<Language>('en');
+  const sheet = (format: 'svg' | 'pdf') => `/api/access/links/sheet${query({ ids: ids.join(','), distanceM: distance, format, lang })}`;
   return (
     <Dialog
       open
@@ -26,6 +28,21 @@ export function PrintCodes({ ids, onClose }: { ids: string[]; onClose: () => voi
           onChange={setDistance}
           words={{ '0.2': '20 cm', '0.4': '40 cm', '1': '1 m', '1.7': '1.7 m' }}
         />
+        <label className="flex gap-2 items-center">
+          in
+          <select
+            className="field"
+            aria-label="Language of the sheet"
+            value={lang}
+            onChange={({ target }) => setLang(target.value as Language)}
+          >
+            {Object.entries(languages).map(([each, name]) => (
+              <option key={each} value={each}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
         <span className="flex-1" />
         <a className="btn" href={sheet('svg')} download="codes.svg">
           Save as SVG

@@ -1,16 +1,9 @@
+import { checkParts } from '@underpass/core';
+import type { Say } from '../ui/say.js';
 import type { Told } from './words.js';
 import { hatchMarks } from '../drawing/ground.js';
 import { useMeasuredWidth } from '../drawing/useMeasuredWidth.js';
 import { VerdictShape, verdictInk } from '../ui/Verdict.js';
-
-const names = ['How quick', 'How steady', 'Towards you', 'From you', 'Picture'];
-const doing = [
-  'Measuring how quick it is',
-  'Measuring how steady it is',
-  'Measuring towards you',
-  'Measuring from you',
-  'Drawing the picture',
-];
 
 const House = ({ x, y }: { x: number; y: number }) => (
   <g transform={`translate(${x} ${y})`} fill="none" stroke="var(--ink)" strokeWidth="2">
@@ -26,16 +19,28 @@ const Building = ({ x, y }: { x: number; y: number }) => (
 );
 
 /** The way from the person to the desktop, in five parts; each fills when it is measured. Wide it lies, on a phone it stands. */
-export function CheckDrawing({ told, at, home, place }: { told: (Told | null)[]; at: number; home: boolean; place: string }) {
+export function CheckDrawing({
+  told,
+  at,
+  home,
+  place,
+  say,
+}: {
+  told: (Told | null)[];
+  at: number;
+  home: boolean;
+  place: string;
+  say: Say;
+}) {
   return (
     <>
-      <Lying told={told} at={at} home={home} place={place} />
-      <Standing told={told} at={at} />
+      <Lying told={told} at={at} home={home} place={place} say={say} />
+      <Standing told={told} at={at} say={say} />
     </>
   );
 }
 
-function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; home: boolean; place: string }) {
+function Lying({ told, at, home, place, say: { t } }: { told: (Told | null)[]; at: number; home: boolean; place: string; say: Say }) {
   const [ref, width] = useMeasuredWidth<HTMLDivElement>(1280);
   const left = Math.max(150, width / 2 - 440);
   const column = Math.max(60, Math.min(176, (width - left - 200) / 5)); // hidden on a phone, where the width is 0
@@ -60,10 +65,10 @@ function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; h
         <House x={left - 104} y={64} />
         <Building x={end + 60} y={64} />
         <text x={left - 36} y="50" fontSize="15" fontWeight="700" fill="var(--ink)">
-          {home ? 'You, at home' : `You, ${place}`}
+          {home ? t('you at home') : place ? t('you at', { place }) : t('you')}
         </text>
         <text x={end + 46} y="50" fontSize="15" fontWeight="700" textAnchor="end" fill="var(--ink)">
-          Your desktop
+          {t('your desktop')}
         </text>
         <path d={`M${left - 76} 66V90a26 26 0 0 0 26 26H${left}`} fill="none" stroke="var(--bore)" strokeWidth="34" />
         {told.map((part, i) => (
@@ -85,14 +90,18 @@ function Lying({ told, at, home, place }: { told: (Told | null)[]; at: number; h
         )}
       </svg>
       <div className="bg-earth pb-10">
-        <ul className="grid grid-cols-5" style={{ marginLeft: left, width: column * 5 }} aria-label="What was measured">
+        <ul className="grid grid-cols-5" style={{ marginLeft: left, width: column * 5 }} aria-label={t('measured')}>
           {told.map((part, i) => (
-            <li key={names[i]} className="pr-2 border-l border-rule pl-2 first:border-l-0 first:pl-0">
-              <span className="flex justify-between gap-1 text-[14px] leading-5 text-ink-2 whitespace-nowrap">
-                {names[i]} <span className="text-[13px]">{part?.figure}</span>
+            <li key={checkParts[i]} className="pr-2 border-l border-rule pl-2 first:border-l-0 first:pl-0">
+              <span className="flex justify-between gap-1 text-[14px] leading-5 text-ink-2 flex-wrap">
+                {t(`part.${checkParts[i]}`)} <span className="text-[13px]">{part?.figure}</span>
               </span>
               <span className="text-[17px] leading-7 font-bold block">
-                {part ? <Word part={part} /> : <span className="text-ink-3 font-normal text-[14px]">{i === at ? doing[i] : '·····'}</span>}
+                {part ? (
+                  <Word part={part} />
+                ) : (
+                  <span className="text-ink-3 font-normal text-[14px]">{i === at ? t(`doing.${checkParts[i]}`) : '·····'}</span>
+                )}
               </span>
               <span className="text-[14px] leading-5 text-ink-2 block">{part?.more}</span>
             </li>
@@ -154,26 +163,32 @@ function Part({ part, running, x, width, axis }: { part: Told | null; running: b
   return <rect x={x - 0.5} y={axis - 17} width={width + 1} height="34" fill="var(--bore)" />;
 }
 
-function Standing({ told, at }: { told: (Told | null)[]; at: number }) {
+function Standing({ told, at, say: { t } }: { told: (Told | null)[]; at: number; say: Say }) {
   return (
     <div className="min-[760px]:hidden">
       <svg width="100%" height="70" aria-hidden className="block">
         <House x={30} y={67} />
         <text x="101" y="59" fontSize="15" fontWeight="700" fill="var(--ink)">
-          You
+          {t('you')}
         </text>
         <path d="M0 68H4000" stroke="var(--ink)" strokeWidth="2" />
       </svg>
-      <ul className="bg-earth relative pl-[104px] pr-6" aria-label="What was measured">
+      <ul className="bg-earth relative pl-[104px] pr-6" aria-label={t('measured')}>
         {told.map((part, i) => (
-          <li key={names[i]} className="min-h-[64px] py-3.5 border-b border-rule last:border-b-0 relative">
+          <li key={checkParts[i]} className="min-h-[64px] py-3.5 border-b border-rule last:border-b-0 relative">
             <span
               aria-hidden
               className={`absolute -left-[61px] top-0 bottom-[-1px] w-[30px] ${part ? (part.verdict === 'limited' ? 'bg-amber-fill border-x-[3px] border-amber mx-[5px] !w-[20px]' : part.verdict === 'unknown' ? 'border-x-2 border-dashed border-ink-3' : 'bg-bore') : i === at ? 'bg-tile-wash border-x border-dashed border-ink-3' : 'border-x border-dashed border-ink-3'}`}
             />
             <span className="flex justify-between gap-3 items-baseline">
               <span className="text-[17px] leading-6 font-bold">
-                {part ? <Word part={part} /> : i === at ? doing[i] : <span className="font-normal text-ink-2">{names[i]}</span>}
+                {part ? (
+                  <Word part={part} />
+                ) : i === at ? (
+                  t(`doing.${checkParts[i]}`)
+                ) : (
+                  <span className="font-normal text-ink-2">{t(`part.${checkParts[i]}`)}</span>
+                )}
               </span>
               <span className="text-[15px] text-ink-2 whitespace-nowrap">{part?.figure}</span>
             </span>

@@ -1,66 +1,81 @@
 import type { CheckGreeting } from '@underpass/contracts';
+import { languages, type Language } from '@underpass/contracts/texts';
 import { Mark } from '../shell/Mark.js';
-import { Verdict } from '../ui/Verdict.js';
+import { VerdictIn } from '../ui/Verdict.js';
+import type { Say } from '../ui/say.js';
 import type { Phase } from './useCheck.js';
 import type { headline } from './words.js';
 
 /** A link that cannot be used, and what to do. */
-export function LinkGone({ gone, because }: { gone: CheckGreeting['gone'] | undefined; because: string | undefined }) {
+export function LinkGone({ gone, say: { t } }: { gone: CheckGreeting['gone'] | undefined; say: Say }) {
   return (
     <main className="min-h-screen p-6 max-w-[640px] mx-auto">
       <p className="flex items-center gap-[9px] font-extrabold text-[17px] mb-8">
         <Mark />
         Underpass
       </p>
-      <h1 className="!text-[30px] !leading-[37px]">
-        {gone === 'expired' ? 'This link has expired' : gone === 'revoked' ? 'This link was taken back' : 'This link does not work'}
-      </h1>
-      <p className="text-[17px] leading-7 mt-3 text-ink-2">{because || 'Ask your help desk for a new one. Nothing was measured.'}</p>
+      <h1 className="!text-[30px] !leading-[37px]">{t(`gone.${gone ?? 'unknown'}`)}</h1>
+      <p className="text-[17px] leading-7 mt-3 text-ink-2">{t('gone.text')}</p>
     </main>
   );
 }
 
-export function CheckHead({ organisation }: { organisation: string }) {
+export function CheckHead({
+  organisation,
+  say: { t, language },
+  onLanguage,
+}: {
+  organisation: string;
+  say: Say;
+  onLanguage: (language: Language) => void;
+}) {
   return (
-    <header className="flex justify-between items-center px-6 min-[760px]:px-12 pt-6">
+    <header className="flex justify-between items-center gap-x-4 gap-y-2 flex-wrap px-6 min-[760px]:px-12 pt-6">
       <span className="flex items-center gap-[9px] font-extrabold text-[17px]">
         <Mark />
         Underpass
       </span>
-      <span className="text-[15px] text-ink-2">{organisation} field check</span>
+      <span className="flex items-center gap-x-4 gap-y-2 flex-wrap">
+        <span className="text-[15px] text-ink-2">{t('of', { organisation })}</span>
+        <select
+          className="field !h-[32px] text-[15px]"
+          aria-label={t('language')}
+          value={language}
+          onChange={(event) => onLanguage(event.target.value as Language)}
+        >
+          {Object.entries(languages).map(([each, name]) => (
+            <option key={each} value={each} lang={each}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </span>
     </header>
   );
 }
 
 /** Where the check is, in large letters, and what the person has to know meanwhile. */
-export function CheckWords({ phase, head, name }: { phase: Phase; head: ReturnType<typeof headline>; name: string }) {
+export function CheckWords({ phase, head, name, say: { t } }: { phase: Phase; head: ReturnType<typeof headline>; name: string; say: Say }) {
   return (
     <>
       {phase.name === 'done' && (
         <p className="text-[17px] mb-1">
-          <Verdict verdict={head.verdict} />
+          <VerdictIn verdict={head.verdict} word={t(`verdict.${head.verdict}`)} />
         </p>
       )}
       <h1 className="!text-[30px] !leading-[37px] min-[760px]:!text-[38px] min-[760px]:!leading-[46px] !font-[750] max-w-[720px]">
-        {phase.name === 'ready' && `Check the way to your desktop${name}`}
-        {phase.name === 'queued' && 'Others are being checked'}
-        {phase.name === 'running' && `Checking the way to your desktop${name}`}
-        {phase.name === 'done' && head.text}
-        {phase.name === 'broken' && 'The check did not finish'}
+        {phase.name === 'done' ? head.text : t(`${phase.name}.head`, { name })}
       </h1>
       <p className="text-[17px] leading-7 mt-3 text-ink-2 max-w-[720px]">
-        {phase.name === 'ready' &&
-          'Stay where you normally work and press the button. It takes up to 40 seconds. It measures how quick, how steady and how wide the way is, and how your browser draws. Your browser may ask whether it may see your screens; you may refuse.'}
-        {phase.name === 'queued' &&
-          `${phase.ahead === 1 ? 'One is' : `${phase.ahead} are`} ahead of you. Yours starts by itself; keep this page open.`}
-        {phase.name === 'running' &&
-          `${phase.at + 1} of 5, about ${Math.max(5, 26 - phase.at * 5)} seconds left. Keep this page open and stay where you normally work.`}
+        {phase.name === 'ready' && t('ready.text')}
+        {phase.name === 'queued' && t('queued.text', { count: phase.ahead })}
+        {phase.name === 'running' && t('running.text', { at: phase.at + 1, count: Math.max(5, 26 - phase.at * 5) })}
         {phase.name === 'done' && head.helps && (
           <>
-            <b className="text-ink">What helps:</b> {head.helps}
+            <b className="text-ink">{t('helps')}</b> {head.helps}
           </>
         )}
-        {phase.name === 'broken' && phase.because}
+        {phase.name === 'broken' && t(`broken.${phase.because}`, { id: phase.id })}
       </p>
     </>
   );
@@ -73,7 +88,9 @@ export function CheckButton({
   helpDesk,
   onStart,
   onHalt,
+  say: { t },
 }: {
+  say: Say;
   phase: Phase;
   name: string;
   helpDesk: string;
@@ -86,19 +103,17 @@ export function CheckButton({
     <div className="mt-6 flex flex-wrap items-center gap-5">
       {busy ? (
         <button className={`${button} border-ink`} onClick={onHalt}>
-          Stop
+          {t('stop')}
         </button>
       ) : (
         <button className={`${button} bg-tile border-tile text-paper`} onClick={onStart}>
-          {phase.name === 'ready' ? 'Start the check' : 'Check again'}
+          {phase.name === 'ready' ? t('start') : t('again')}
         </button>
       )}
       {phase.name === 'done' && (
         <span className="text-[15px] text-ink-3">
-          {phase.kept
-            ? `${helpDesk} has this result${name}. You need not write anything down.`
-            : 'The result could not be handed over. Check again.'}
-          {!phase.fromDesk && ' It was taken on the server’s own network, so it says nothing about a line.'}
+          {phase.kept ? t('kept', { helpDesk, name }) : t('not kept')}
+          {!phase.fromDesk && ` ${t('not from the desk')}`}
         </span>
       )}
     </div>

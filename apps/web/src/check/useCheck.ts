@@ -1,4 +1,4 @@
-import type { Figures } from '@underpass/contracts';
+import type { EndedWhy, Figures } from '@underpass/contracts';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { runCheck, stepOrder } from './measure/run.js';
 import { CheckSocket } from './measure/socket.js';
@@ -8,7 +8,7 @@ export type Phase =
   | { name: 'queued'; ahead: number }
   | { name: 'running'; at: number }
   | { name: 'done'; kept: boolean; fromDesk: boolean }
-  | { name: 'broken'; because: string };
+  | { name: 'broken'; because: EndedWhy | 'no connection' | 'broke off' | 'stopped'; id?: string | undefined };
 
 interface Running {
   phase: Phase;
@@ -46,21 +46,21 @@ export function useCheck(token: string): Running {
     try {
       open = await CheckSocket.open(token);
     } catch {
-      return setPhase({ name: 'broken', because: 'The connection could not be opened. Check that you are online, then try again.' });
+      return setPhase({ name: 'broken', because: 'no connection' });
     }
     socket.current = open;
     let ended = false;
     open.onClosed = () => {
       if (ended) return;
       controller.abort();
-      setPhase({ name: 'broken', because: 'The connection broke off. What was measured so far is kept.' });
+      setPhase({ name: 'broken', because: 'broke off' });
     };
     const unlisten = open.listen((message) => {
       if (message.type === 'queued') setPhase({ name: 'queued', ahead: message.ahead });
       if (message.type === 'ended') {
         ended = true;
         controller.abort();
-        setPhase({ name: 'broken', because: message.because });
+        setPhase({ name: 'broken', because: message.because, id: message.id });
       }
     });
     const go = open.next('go', 600_000);
@@ -82,7 +82,7 @@ export function useCheck(token: string): Running {
   const halt = () => {
     stop.current?.abort();
     socket.current?.close();
-    setPhase({ name: 'broken', because: 'You stopped it. What was measured so far is kept.' });
+    setPhase({ name: 'broken', because: 'stopped' });
   };
   return { phase, figures, canvas, start, halt };
 }

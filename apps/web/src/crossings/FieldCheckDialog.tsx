@@ -1,6 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { CheckLinkView, CrossingBetween } from '@underpass/contracts';
+import { languages, type Language } from '@underpass/contracts/texts';
 import { useState } from 'react';
+import { speak } from '../ui/say.js';
+import { useNotice } from '../ui/Notice.js';
 import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { Strip } from '../ui/Strip.js';
@@ -70,6 +73,51 @@ export function FieldCheckDialog({ between, onClose }: { between: CrossingBetwee
   );
 }
 
+/** What to write to the person, in a language of theirs; the page that opens speaks it too. */
+function CheckMessage({ link }: { link: CheckLinkView }) {
+  const [language, setLanguage] = useState<Language | 'theirs'>('theirs');
+  const spoken = language === 'theirs' ? 'en' : language;
+  const { data: say } = useQuery({ queryKey: ['say', spoken], queryFn: () => speak(spoken), staleTime: Infinity });
+  const url = `${link.url ?? ''}${language === 'theirs' ? '' : `?lang=${language}`}`;
+  const text = say?.t('message.check', { url, until: say.day(link.expiresAt) }) ?? '';
+  const notice = useNotice();
+  return (
+    <div className="mt-4">
+      <label className="flex gap-2 items-center">
+        Message in
+        <select className="field" value={language} onChange={({ target }) => setLanguage(target.value as Language | 'theirs')}>
+          <option value="theirs">English; the page speaks as their browser does</option>
+          {Object.entries(languages).map(([each, name]) => (
+            <option key={each} value={each}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <textarea
+        readOnly
+        lang={spoken}
+        aria-label="Message"
+        className="w-full h-[104px] mt-1.5 border border-rule-2 bg-sheet p-2 rounded-[2px] leading-[18px]"
+        value={text}
+        onFocus={(event) => event.target.select()}
+      />
+      <button
+        type="button"
+        className="btn btn-small mt-1"
+        onClick={() =>
+          navigator.clipboard.writeText(text).then(
+            () => notice({ text: 'The message is copied.' }),
+            () => notice({ text: 'The browser does not let this page copy. Select the message instead.' }),
+          )
+        }
+      >
+        Copy the message
+      </button>
+    </div>
+  );
+}
+
 /** The link as text and as a code, and how far it is used. */
 function MadeLink({ link, state }: { link: CheckLinkView; state: CheckLinkView }) {
   const client = useQueryClient();
@@ -100,6 +148,7 @@ function MadeLink({ link, state }: { link: CheckLinkView; state: CheckLinkView }
             {copied ? 'Copied' : 'Copy'}
           </button>
         </div>
+        <CheckMessage link={link} />
         <p role="status" className="mt-4 text-[15px]">
           <b>{state.revokedAt ? 'Taken back' : stateWords[state.state]}</b>
           {state.state === 'measuring' && state.step ? `: ${state.step}` : ''}

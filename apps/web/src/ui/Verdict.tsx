@@ -64,11 +64,16 @@ export function VerdictPath({ verdict, ground = 'var(--paper)' }: { verdict: Ver
 }
 
 /** Shape and word together. */
-export function Verdict({ verdict, className = '' }: { verdict: VerdictWord; className?: string }) {
+export const Verdict = ({ verdict, className = '' }: { verdict: VerdictWord; className?: string }) => (
+  <VerdictIn verdict={verdict} word={verdictWords[verdict]} className={className} />
+);
+
+/** The same with the word of another language. */
+export function VerdictIn({ verdict, word, className = '' }: { verdict: VerdictWord; word: string; className?: string }) {
   return (
     <span className={`inline-flex items-baseline gap-1.5 font-bold whitespace-nowrap ${verdictInk[verdict]} ${className}`}>
       <VerdictShape verdict={verdict} className="self-center" />
-      {verdictWords[verdict]}
+      {word}
     </span>
   );
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { languages, type Language } from '../texts/index.js';
 import type { Estate } from '../estate/estate.js';
 import { SignonRule } from '../estate/organisation.js';
 import { Instant, Key } from '../estate/objects.js';
@@ -70,6 +71,10 @@ export const LinkTestRequest = z
   })
   .meta({ id: 'LinkTestRequest' });
 export const SheetQuery = z.object({
+  lang: z
+    .enum(Object.keys(languages) as [Language, ...Language[]])
+    .default('en')
+    .describe('Language of what stands beneath a code'),
   ids: z
     .string()
     .regex(/^[A-Za-z0-9]{1,40}(,[A-Za-z0-9]{1,40})*$/)

@@ -21,7 +21,11 @@ export type ToPage =
   | { type: 'no datagrams'; because: string }
   | { type: 'counted'; bytes: number; atMs: number }
   | { type: 'kept'; done: boolean; fromDesk: boolean }
-  | { type: 'ended'; because: string };
+  | { type: 'ended'; because: EndedWhy; /** Of what the server wrote down, where it failed. */ id?: string };
+
+/** Why a check ends before it is over; the page tells it in the person's language. */
+export type EndedWhy =
+  'opened elsewhere' | 'open too long' | 'not understood' | 'took too long' | 'asked too often' | 'server cannot keep' | 'server failed';
 
 /** What is wanted of the way by whoever is checked. */
 export const CheckWanted = z.object({

@@ -165,7 +165,11 @@ export function List<T extends object>(props: ListProps<T>) {
                 aria-selected={onChosen ? isChosen : undefined}
                 tabIndex={to || onChosen ? undefined : -1}
                 {...(to ? {} : { 'data-row': true })}
-                style={{ ...grid, ...(printing ? {} : { transform: `translateY(${item.start}px)` }), ...(narrow ? {} : { height: rowHeight }) }}
+                style={{
+                  ...grid,
+                  ...(printing ? {} : { transform: `translateY(${item.start}px)` }),
+                  ...(narrow ? {} : { height: rowHeight }),
+                }}
                 className={`row ${printing ? 'relative' : 'absolute'} inset-x-0 border-b border-rule hover:bg-earth ${isChosen ? 'bg-tile-wash' : ''} ${narrow ? 'flex flex-wrap gap-x-3 gap-y-0.5 py-2' : 'items-center'}`}
               >
                 {onChosen && (
