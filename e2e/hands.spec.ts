@@ -146,7 +146,7 @@ test('in the hand: from the Board to a crossing, a field check link, a remedy, a
   await touch('Apply it');
   await expect(page.getByText(/^Applied: /)).toBeVisible();
   await touch('Take it back');
-  await expect(page.getByText(/^Taken back: /)).toBeVisible();
+  await expect(page.getByText(/^Taken back: /).first()).toBeVisible();
   await context.close();
 });
 

@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { crossingPath, signIn } from './pages/app.js';
+import { crossingPath, makeLink, signIn } from './pages/app.js';
 
 const blocked = crossingPath('P290', 'MV-008', 'crew-log');
 const admin = 'admin@saltmarsh.example';
@@ -67,3 +67,35 @@ for (const width of [1280, 320])
       expect(told).toEqual([]);
       await page.context().close();
     });
+
+test('the field check speaks six languages, and what it says fits at 360 px', async ({ page, browser }) => {
+  await signIn(page, undefined, crossingPath('P136', 'WEX-TC-020', 'timetable'));
+  const url = await makeLink(page);
+  const told = new Set<string>();
+  for (const language of ['en', 'de', 'fr', 'es', 'nl', 'pl']) {
+    // by the browser's language, and by what the link names
+    const context = await browser.newContext({ locale: language, viewport: { width: 360, height: 740 } });
+    const person = await context.newPage();
+    for (const address of [url, `${url}?lang=${language === 'en' ? 'de' : language}`]) {
+      await person.goto(address);
+      const button = person.getByRole('button').first();
+      await expect(button).toBeVisible();
+      const spoken = address === url ? language : language === 'en' ? 'de' : language;
+      await expect(person.locator('html')).toHaveAttribute('lang', spoken);
+      expect([language, await faultsOf(person)]).toEqual([language, []]);
+      const cut = await person.evaluate(() =>
+        [...document.querySelectorAll('main *')]
+          .filter(
+            (element) =>
+              element.clientWidth > 0 && element.scrollWidth > element.clientWidth + 1 && !['svg', 'SELECT'].includes(element.tagName),
+          )
+          .map((element) => `${element.tagName} ${element.textContent?.slice(0, 40)}`),
+      );
+      expect([language, cut]).toEqual([language, []]);
+    }
+    await person.goto(url);
+    told.add((await person.locator('h1').textContent()) ?? '');
+    await context.close();
+  }
+  expect(told.size).toBe(6);
+});

@@ -63,8 +63,8 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
   // what was opened lately comes first, and is all there is before anything is typed
   const recent = words.length === 0 ? lately : objects.filter(({ path }) => lately.some((each) => each.path === path));
   const others = objects.filter(({ path }) => !recent.some((each) => each.path === path));
-  // a screen or a button called in full is meant before everything else
-  const first = doing.filter(({ name }) => name.toLowerCase().startsWith(wanted));
+  // what is done is meant before what it is done to, once enough of it is typed to tell
+  const first = wanted.length >= 3 ? doing : [];
   const rows = [...first, ...[...recent, ...others].map(objectRow), ...doing.filter((row) => !first.includes(row))].slice(0, 24);
   return (
     <div className="self-center relative w-[230px] max-[719px]:w-auto max-[719px]:flex-1">

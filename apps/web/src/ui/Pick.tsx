@@ -38,7 +38,7 @@ export function Pick({
   const wanted = useDeferredValue(text ?? '');
   const found = useQuery({ ...estateQueries.pick(kind, wanted), enabled: open || left });
   const rows = found.data?.rows ?? [];
-  const current = wanted === (text ?? '') && !found.isPlaceholderData;
+  const current = wanted === (text ?? '') && found.isSuccess && !found.isPlaceholderData;
   const astray = !open && !left && text !== null && text !== '';
   const take = (row: Named) => {
     onPick({ id: row.id, name: row.name });
