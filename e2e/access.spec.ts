@@ -121,11 +121,11 @@ test('a set of one’s own is written with live evaluation, kept and removed', a
   await page.getByRole('button', { name: 'Write a set of your own' }).click();
   const text = page.getByLabel(/^YAML/);
   await expect(page.getByText(/people are ready/).first()).toBeVisible();
-  await text.fill((await text.inputValue()).replace('host.release', 'host.colour'));
+  await text.fill((await text.innerText()).replace('host.release', 'host.colour'));
   await expect(page.getByText(/Line 9: .*host has no field “colour”/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep this set' })).toBeDisabled();
   await text.fill(
-    (await text.inputValue()).replace('host.colour', 'host.release').replace('11.0', '12.0').replace('My feature', 'Newest hosts'),
+    (await text.innerText()).replace('host.colour', 'host.release').replace('11.0', '12.0').replace('My feature', 'Newest hosts'),
   );
   await expect(page.getByText(/people are not ready. Most often not met: the host is new enough/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Keep this set' }).click();

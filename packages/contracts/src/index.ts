@@ -38,6 +38,7 @@ export { faultOfTexts } from './files/fitText.js';
 export { faultsOfError, faultsOfIssues, type Fault } from './files/faults.js';
 export { BoundedJson, boundedRecord, faultOfJsonShape } from './bounds.js';
 export { writeRows } from './files/table.js';
+export { schemaWords, type SchemaWord } from './files/schemaWords.js';
 export { CellError } from './files/cellError.js';
 export { columnsOf, type Column } from './files/columns.js';
 export {

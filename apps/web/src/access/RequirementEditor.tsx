@@ -1,11 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
-import type { RequirementSetView } from '@underpass/contracts';
-import { useEffect, useState } from 'react';
+import { factNames, schemaWords, type RequirementSetView } from '@underpass/contracts';
+import { catalogue } from '@underpass/core';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
+import { Loading } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
+import type { Word } from '../ui/YamlEditor.js';
 import { accessQueries } from './queries.js';
 import { readinessSentence, SetResult } from './SetResult.js';
+
+const YamlEditor = lazy(() => import('../ui/YamlEditor.js'));
+const noProblems: never[] = [];
+/** What may stand in the text of a set: fields and values of its schema, and the facts a test may compare. */
+const words: readonly Word[] = [
+  ...schemaWords('requirement'),
+  ...factNames().map((word) => ({ word, says: 'fact', type: 'value' as const })),
+  ...Object.entries(catalogue).map(([key, { label }]) => ({ word: `setting.${key}`, says: label, type: 'value' as const })),
+];
 
 /** A set as text, evaluated while it is written; nothing is kept before it is saved. */
 export function RequirementEditor({
@@ -27,7 +39,8 @@ export function RequirementEditor({
     return () => clearTimeout(timer);
   }, [text]);
   const tried = useQuery(accessQueries.tried(settled));
-  const problems = tried.data?.problems ?? [];
+  const problems = tried.data?.problems ?? noProblems;
+  const faults = useMemo(() => problems.map(({ line, field, problem }) => ({ line, text: `${field} ${problem}`.trim() })), [problems]);
   const save = () =>
     run(async () => {
       const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: set?.version ?? 0 });
@@ -43,19 +56,13 @@ export function RequirementEditor({
     });
   return (
     <section aria-label="Set as text">
-      <label htmlFor="set-text" className="text-ink-2">
+      <p className="text-ink-2">
         YAML. A condition compares a fact with is, isNot, oneOf, includes, atLeast, below, known or order; all, any and not put tests
-        together.
-      </label>
-      <textarea
-        id="set-text"
-        className="mono w-full h-[300px] mt-1.5 border border-rule-2 bg-sheet p-2 rounded-[2px] leading-[18px]"
-        spellCheck={false}
-        aria-invalid={problems.length > 0}
-        aria-describedby="set-problems"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
+        together. Ctrl+Space offers the words that may stand there.
+      </p>
+      <Suspense fallback={<Loading what="the editor" />}>
+        <YamlEditor label="YAML of the set" value={text} onChange={setText} faults={faults} words={words} describedBy="set-problems" />
+      </Suspense>
       <div id="set-problems" role="status" className="min-h-[22px]">
         {problems.map((problem) => (
           <p key={`${problem.line}${problem.field}${problem.problem}`} className="text-brick">

@@ -6,6 +6,7 @@ import { Link, useSearchParams } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
+import { weekdayMoment } from '../ui/times.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useNarrow } from '../ui/useUnder.js';
@@ -88,9 +89,7 @@ export function BoardPage() {
               <ViewsMenu />
             </Suspense>
           </span>
-          <span className="text-ink-3 max-[719px]:w-full">
-            {new Date(at).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}
-          </span>
+          <span className="text-ink-3 max-[719px]:w-full">{weekdayMoment(at)}</span>
         </div>
         {board.settling && <SettlingLine settling={board.settling} />}
         {board.worstHour && (

@@ -1,11 +1,13 @@
 import { Link } from 'react-router';
 import { useCanEdit } from '../api/session.js';
+import { clock, clockThere } from '../ui/times.js';
 import { Verdict } from '../ui/Verdict.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 
 /** Who and what it is between, and the verdict in one sentence. */
 export function CrossingHead({ answer: { between, view, at }, onCheck }: { answer: CrossingAnswer; onCheck: () => void }) {
   const canEdit = useCanEdit();
+  const there = clockThere(at, view.day.zone);
   return (
     <div className="pt-[13px] pb-3 border-b border-rule flex gap-x-4 gap-y-1 items-start flex-wrap">
       <div className="flex-1 min-w-[min(100%,480px)]">
@@ -26,7 +28,8 @@ export function CrossingHead({ answer: { between, view, at }, onCheck }: { answe
         </p>
       </div>
       <span className="text-ink-3 pt-2 whitespace-nowrap">
-        evaluated {new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+        evaluated {clock(at)}
+        {there && `, ${there} there`}
       </span>
       {canEdit && (
         <button className="btn no-print max-[719px]:hidden" onClick={onCheck}>

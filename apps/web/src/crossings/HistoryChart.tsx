@@ -1,30 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { useEffect, useState } from 'react';
+import { Line } from 'react-chartjs-2';
 import { Failed } from '../ui/States.js';
+import { shortMoment } from '../ui/times.js';
 import { verdictWords } from '../ui/Verdict.js';
-import { drawHistory, when } from './drawHistory.js';
+import { historyLine } from './historyLine.js';
 import { crossingQueries } from './queries.js';
 
 /** The verdict over time as a step, every change that moved it marked and named. */
 export function HistoryChart({ id, version }: { id: string; version: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
   const history = useQuery(crossingQueries.history(id, version));
   const entries = history.data;
+  // the colours are the theme's: with another theme the line is made anew
+  const [round, setRound] = useState(0);
   useEffect(() => {
-    if (!canvas.current || !entries?.length) return;
-    const element = canvas.current;
-    const draw = () => drawHistory(element, entries);
-    let chart = draw();
-    const again = () => {
-      chart.destroy();
-      chart = draw();
-    };
+    const again = () => setRound((n) => n + 1);
     addEventListener('underpass-theme', again);
-    return () => {
-      removeEventListener('underpass-theme', again);
-      chart.destroy();
-    };
-  }, [entries]);
+    return () => removeEventListener('underpass-theme', again);
+  }, []);
   if (history.isError) return <Failed what="The history" error={history.error} onRetry={() => void history.refetch()} />;
   return (
     <section aria-labelledby="history" className="mt-6 border-t-[1.5px] border-ink pt-3">
@@ -34,7 +27,7 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-2 gap-x-12 mt-2">
         <div className="h-[150px]">
           {entries?.length ? (
-            <canvas ref={canvas} role="img" aria-label="The verdict over time; the list beside it says the same" />
+            <Line key={round} {...historyLine(entries)} role="img" aria-label="The verdict over time; the list beside it says the same" />
           ) : (
             <p className="text-ink-3">{entries ? 'No result is recorded yet.' : '·····'}</p>
           )}
@@ -42,7 +35,7 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
         <ol className="max-h-[150px] overflow-auto">
           {[...(entries ?? [])].reverse().map((entry) => (
             <li key={`${entry.at}${entry.cause}`} className="border-b border-rule py-0.5 flex gap-3">
-              <span className="text-ink-3 whitespace-nowrap w-[96px]">{when(entry.at)}</span>
+              <span className="text-ink-3 whitespace-nowrap w-[96px]">{shortMoment(entry.at)}</span>
               <b className="w-[64px]">{verdictWords[entry.verdict]}</b>
               <span className="whitespace-nowrap text-ink-2">{Math.round(entry.delayMs)} ms</span>
               <span className="flex-1 truncate" title={entry.cause}>

@@ -3,7 +3,7 @@ import type { Change, CheckLinkView, CrossingGroups, CrossingPage, CrossingReadi
 import type { Slice } from '@underpass/core';
 import { call, query } from '../api/client.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
-import type { HistoryEntry } from './drawHistory.js';
+import type { HistoryEntry } from './historyLine.js';
 
 const pageSize = 200;
 const pathOf = (id: string): string => `crossings/${encodeURIComponent(id)}`;

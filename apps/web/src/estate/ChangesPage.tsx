@@ -8,7 +8,7 @@ import { useUndo } from '../ui/useUndo.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { cellOf } from './kinds.js';
-import { moment } from '../ui/times.js';
+import { ago, moment } from '../ui/times.js';
 import { Work } from '../ui/Work.js';
 import { estateQueries } from './queries.js';
 
@@ -51,7 +51,10 @@ export function ChangesPage() {
             tabIndex={-1}
             className="border-b border-rule py-2 grid grid-cols-1 min-[640px]:grid-cols-[150px_150px_minmax(0,1fr)_auto] gap-x-4 gap-y-1"
           >
-            <span className="text-ink-3">{moment(entry.at)}</span>
+            <span className="text-ink-3" title={moment(entry.at)}>
+              {moment(entry.at)}
+              <span className="block text-[12.5px]">{ago(entry.at)}</span>
+            </span>
             <span>{entry.by}</span>
             <div className="min-w-0">
               <b className={`font-semibold ${entry.undone ? 'line-through text-ink-3' : ''}`}>{entry.summary}</b>

@@ -4,6 +4,7 @@ import { NamedChoice, NamedChoices } from '../ui/form/NamedChoice.js';
 import { Rows } from '../ui/form/Rows.js';
 import { TextList } from '../ui/form/TextList.js';
 import { WordChoice, WordChoices } from '../ui/form/WordChoice.js';
+import { inThousands } from '../ui/times.js';
 import { labelOf } from './labels.js';
 import type { FieldHelp } from './settingHelp.js';
 
@@ -11,14 +12,13 @@ import type { FieldHelp } from './settingHelp.js';
 function hintOf({ type, min, max, description, shape }: Field): string {
   if (shape === 'one' && type === 'time of day') return [description, 'such as 08:30'].filter(Boolean).join('; ');
   if (shape !== 'one' || type !== 'number') return description;
-  const told = (n: number) => n.toLocaleString('en-GB').replaceAll(',', '\u202f');
   const range =
     min !== undefined && max !== undefined
-      ? `${told(min)} to ${told(max)}`
+      ? `${inThousands(min)} to ${inThousands(max)}`
       : max !== undefined
-        ? `at most ${told(max)}`
+        ? `at most ${inThousands(max)}`
         : min !== undefined
-          ? `${told(min)} or more`
+          ? `${inThousands(min)} or more`
           : '';
   return [description, range].filter(Boolean).join('; ');
 }

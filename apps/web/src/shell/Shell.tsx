@@ -9,6 +9,7 @@ import { SignInAgain } from '../signin/SignInAgain.js';
 import { SignInPage } from '../signin/SignInPage.js';
 import { NoticeArea } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
+import { inThousands } from '../ui/times.js';
 import { Header } from './Header.js';
 import { useKeys, walkRows } from './keys.js';
 import { Shortcuts } from './Shortcuts.js';
@@ -75,7 +76,7 @@ function Evaluating() {
   const { done, total } = evaluating;
   return (
     <p role="status" className="bg-earth border-b border-rule px-6 py-1 flex items-center gap-4 no-print">
-      <span>{total.toLocaleString('en-GB').replaceAll(',', ' ')} crossings are being evaluated; what you see is from before</span>
+      <span>{inThousands(total)} crossings are being evaluated; what you see is from before</span>
       <progress className="w-[160px] h-2 accent-[var(--tile)]" aria-label="Evaluated" value={done} max={total} />
       <span className="text-ink-3">{Math.round((100 * done) / total)} %</span>
     </p>

@@ -20,6 +20,11 @@ const factRoots: Record<string, { shape: object }> = {
   publication: Publication,
   portal: Portal,
 };
+/** Every fact a test may name, but for the settings, which the catalogue alone knows. */
+export const factNames = (): string[] => [
+  ...Object.entries(factRoots).flatMap(([root, { shape }]) => Object.keys(shape).map((field) => `${root}.${field}`)),
+  ...workedOut,
+];
 const workedOut = ['entitled', 'visible', 'resources', 'signInRight', 'guestEnded', 'groups'];
 
 /** What is wrong with the name of a fact, or null. The keys of settings are known to the catalogue alone. */

@@ -1,7 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fieldsOf, formOf, formSchemaOf, keyOfName, kindOrder, objectOf, objectSchemas, readFolder, type ObjectKind } from '../index.js';
+import {
+  factNames,
+  fieldsOf,
+  formOf,
+  formSchemaOf,
+  keyOfName,
+  kindOrder,
+  objectOf,
+  objectSchemas,
+  readFolder,
+  schemaWords,
+  type ObjectKind,
+} from '../index.js';
 
 const folder = new URL('../../../../demo/saltmarsh', import.meta.url).pathname;
 const { estate } = readFolder(new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')])));
@@ -91,4 +103,11 @@ test('a key is made of a name', () => {
     '',
     'x'.repeat(64),
   ]);
+});
+
+test('the words of a schema are its fields and values, each once', () => {
+  const words = schemaWords('requirement').map(({ word }) => word);
+  expect(words).toEqual(expect.arrayContaining(['conditions', 'when', 'atLeast', 'Gateway', 'endpoint', 'effortH']));
+  expect(new Set(words).size).toBe(words.length);
+  expect(factNames()).toEqual(expect.arrayContaining(['host.release', 'endpoint.clientVersion', 'entitled']));
 });

@@ -16,6 +16,7 @@ export interface Entry {
   text: string;
 }
 
+/** Makes something ready to be looked through. */
 export const entryOf = (of: Findable): Entry => ({
   of,
   text: ` ${`${of.name} ${of.id === of.name ? '' : of.id} ${of.detail}`.toLowerCase().replace(/[-_.,/]+/g, (marks) => `${marks} `)} ${of.id.toLowerCase()}`,

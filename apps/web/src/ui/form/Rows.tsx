@@ -44,7 +44,6 @@ export function Rows({
             </thead>
             <tbody>
               {rows.map((row, i) => (
-                // eslint-disable-next-line react/no-array-index-key -- rows are told apart by their place alone
                 <tr key={i} className="align-top">
                   {columns.map((column) => {
                     const fault = faultAt(i, column.name);

@@ -7,7 +7,6 @@ export function TextList({ id, label, value, onChange, disabled, invalid, descri
     <div role="group" aria-label={label} className="max-w-[520px] flex flex-col gap-1.5">
       {value.map((text, i) => (
         // in their order they are told apart by their place alone
-        // eslint-disable-next-line react/no-array-index-key
         <span key={i} className="flex gap-1.5">
           <input
             id={i === 0 ? id : undefined}

@@ -1,5 +1,16 @@
 import type { Verdict } from '@underpass/contracts';
-import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+import {
+  CategoryScale,
+  Chart,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js';
+import { shortMoment } from '../ui/times.js';
 import { verdictWords } from '../ui/Verdict.js';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
@@ -15,11 +26,8 @@ const level: Record<Verdict, number> = { blocked: 0, limited: 1, unknown: 2, cle
 const names = ['Blocked', 'Limited', 'Unknown', 'Clear'];
 const shapes = { clear: 'circle', limited: 'rect', blocked: 'crossRot', unknown: 'triangle' } as const;
 const font = { family: 'Overpass', size: 12.5 };
-export const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-
-/** Draws verdicts over time, in the colours of the theme as it is now. */
-export function drawHistory(canvas: HTMLCanvasElement, entries: readonly HistoryEntry[]): Chart {
+/** Verdicts over time as a line, in the colours of the theme as it is now. */
+export function historyLine(entries: readonly HistoryEntry[]): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
   const css = getComputedStyle(document.documentElement);
   const ink = (name: string) => css.getPropertyValue(name).trim();
   const colours: Record<Verdict, string> = {
@@ -30,10 +38,9 @@ export function drawHistory(canvas: HTMLCanvasElement, entries: readonly History
   };
   // the last state reaches to now
   const points = [...entries, { ...(entries.at(-1) as HistoryEntry), at: new Date().toISOString(), cause: 'now' }];
-  return new Chart(canvas, {
-    type: 'line',
+  return {
     data: {
-      labels: points.map((entry) => when(entry.at)),
+      labels: points.map((entry) => shortMoment(entry.at)),
       datasets: [
         {
           data: points.map((entry) => level[entry.verdict]),
@@ -85,5 +92,5 @@ export function drawHistory(canvas: HTMLCanvasElement, entries: readonly History
         },
       },
     },
-  });
+  };
 }
