@@ -47,6 +47,7 @@ test('the keyboard alone leads from the Board to a tried change and back', async
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('combobox', { name: /^Find/ })).toBeVisible();
   await page.keyboard.press('/');
   await page.keyboard.type('WEX-TC-020');
   await expect(page.getByRole('option', { name: /WEX-TC-020/ })).toBeVisible();

@@ -4,9 +4,6 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useSession } from '../api/session.js';
 import { useAway, useEvaluating, useSessionEnds } from '../api/signals.js';
-import { ConfirmDialog } from '../signin/ConfirmDialog.js';
-import { SignInAgain } from '../signin/SignInAgain.js';
-import { SignInPage } from '../signin/SignInPage.js';
 import { NoticeArea } from '../ui/Notice.js';
 import { Failed, Loading } from '../ui/States.js';
 import { inThousands } from '../ui/times.js';
@@ -16,6 +13,10 @@ import { Shortcuts } from './Shortcuts.js';
 import { menu } from './stages.js';
 import { useLive } from './useLive.js';
 
+// whoever is signed in waits for none of these
+const ConfirmDialog = lazy(async () => ({ default: (await import('../signin/ConfirmDialog.js')).ConfirmDialog }));
+const SignInAgain = lazy(async () => ({ default: (await import('../signin/SignInAgain.js')).SignInAgain }));
+const SignInPage = lazy(async () => ({ default: (await import('../signin/SignInPage.js')).SignInPage }));
 const AccountPage = lazy(async () => ({ default: (await import('../signin/AccountPage.js')).AccountPage }));
 
 /** The frame of every signed-in screen. The address stays while somebody signs in, so that a deep link leads on. */
@@ -35,11 +36,16 @@ export function Shell() {
         <Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
       </main>
     );
-  if (!session.data && !was) return <SignInPage />;
+  if (!session.data && !was)
+    return (
+      <Suspense>
+        <SignInPage />
+      </Suspense>
+    );
   return (
     <NoticeArea>
       <SignedIn mustSetUpFactor={session.data?.mustSetUpFactor ?? false} />
-      {session.data ? <ConfirmDialog /> : was && <SignInAgain was={was} />}
+      <Suspense>{session.data ? <ConfirmDialog /> : was && <SignInAgain was={was} />}</Suspense>
     </NoticeArea>
   );
 }
@@ -90,7 +96,11 @@ function SignedIn({ mustSetUpFactor }: { mustSetUpFactor: boolean }) {
   const [sheet, setSheet] = useState(false);
   const keys = useMemo(
     () => ({
-      '/': () => find.current?.focus(),
+      '/': () => {
+        // it comes a moment after the page
+        const focus = () => (find.current ? find.current.focus() : void setTimeout(focus, 40));
+        focus();
+      },
       '?': () => setSheet((open) => !open),
       ...Object.fromEntries(menu.map(({ key, to }) => [key, () => void navigate(to)])),
       j: () => walkRows(1),

@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import type { OwnAccount } from '@underpass/contracts';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { PasswordForm, type OwnAccount } from '@underpass/contracts';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
+import { Labelled } from '../ui/form/Labelled.js';
+import { useSent } from '../ui/form/useSent.js';
 import { useAction } from '../ui/useAction.js';
 import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
@@ -56,59 +58,42 @@ export function AccountPage() {
 }
 
 const blank = { password: '', code: '', next: '' };
-
 function PasswordSection({ factor, email }: { factor: boolean; email: string }) {
-  const [form, setForm] = useState(blank);
-  const action = useAction();
-  const { busy, run } = action;
-  const save = () =>
-    run(async () => {
-      await call('account/password', 'PUT', { password: form.password, next: form.next, ...(factor ? { code: form.code } : {}) });
-      setForm(blank);
-      return { text: 'Your password is changed. Everywhere else you are signed out.' };
-    });
-  const faults: Record<string, string> = { ...action.faults };
-  if (faults.password) faults.password = 'This is not your password.';
-  if (action.fault !== null && Object.keys(faults).length === 0) faults.next = action.fault;
-  const field = (name: keyof typeof blank, label: string, complete: string, hint?: string) => (
-    <>
-      <label htmlFor={`own-${name}`} className="pt-1.5">
-        {label}
-      </label>
-      <div>
-        <input
-          id={`own-${name}`}
-          type={name === 'code' ? 'text' : 'password'}
-          autoComplete={complete}
-          className="field w-[320px] max-w-full"
-          required
-          value={form[name]}
-          aria-invalid={faults[name] !== undefined}
-          aria-describedby={`own-${name}-more`}
-          onChange={(event) => setForm({ ...form, [name]: event.target.value })}
-        />
-        <p id={`own-${name}-more`} className={faults[name] ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
-          {faults[name] ? sentence(faults[name]) : hint}
-        </p>
-      </div>
-    </>
+  const form = useSent({ defaultValues: blank, resolver: zodResolver(PasswordForm) }, async (request) => {
+    await call('account/password', 'PUT', request);
+    return { text: 'Your password is changed. Everywhere else you are signed out.' };
+  });
+  const faultOf = (name: keyof typeof blank) => {
+    const fault = form.faultOf(name);
+    return name === 'password' && fault
+      ? 'This is not your password.'
+      : (fault ?? (name === 'next' ? (form.fault ?? undefined) : undefined));
+  };
+  const field = (name: keyof typeof blank, label: string, autoComplete: string, hint?: string) => (
+    <Labelled
+      id={`own-${name}`}
+      label={label}
+      type={name === 'code' ? 'text' : 'password'}
+      autoComplete={autoComplete}
+      fault={faultOf(name)}
+      hint={hint}
+      {...form.register(name)}
+    />
   );
   return (
     <section aria-labelledby="password-title" className="mt-6 border-t-[1.5px] border-ink pt-3">
       <h2 id="password-title">Password</h2>
       <form
         className="grid grid-cols-1 min-[640px]:grid-cols-[120px_1fr] gap-y-2 mt-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
+        noValidate
+        onSubmit={(event) => void form.send(true)(event)}
       >
         <input type="hidden" autoComplete="username" value={email} />
         {field('password', 'Now', 'current-password')}
         {factor && field('code', 'Code', 'one-time-code')}
         {field('next', 'New', 'new-password', 'At least 12 characters; three or four words that do not belong together are good')}
         <div className="min-[640px]:col-start-2">
-          <button className="btn btn-primary" disabled={busy}>
+          <button className="btn btn-primary" disabled={form.busy}>
             Change the password
           </button>
           <span className="ml-3 text-ink-3">Everywhere else you are signed out.</span>
@@ -117,7 +102,6 @@ function PasswordSection({ factor, email }: { factor: boolean; email: string }) 
     </section>
   );
 }
-const sentence = (text: string) => (text[0] as string).toUpperCase() + text.slice(1);
 
 function Sessions({ account }: { account: OwnAccount }) {
   const { run } = useAction('foot');

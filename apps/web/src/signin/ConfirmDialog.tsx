@@ -1,8 +1,10 @@
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { useConfirmation } from '../api/signals.js';
 import { Dialog } from '../ui/Dialog.js';
+import { Labelled } from '../ui/form/Labelled.js';
 
 /** Asks for the password once more before something weighty; what was asked goes on by itself afterwards. */
 export function ConfirmDialog() {
@@ -12,25 +14,20 @@ export function ConfirmDialog() {
 
 function Ask({ done }: { done: (given: boolean) => void }) {
   const session = useSession();
-  const [password, setPassword] = useState('');
-  const [code, setCode] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const confirm = async () => {
-    setBusy(true);
-    setFault(null);
+  const form = useForm({ defaultValues: { password: '', code: '' } });
+  const [asksCode, setAsksCode] = useState(false);
+  const { errors, isSubmitting } = form.formState;
+  const confirm = form.handleSubmit(async ({ password, code }) => {
     try {
       await call('session/confirm', 'POST', { password, ...(code ? { code } : {}) });
-      return done(true);
+      done(true);
     } catch (error) {
-      if (error instanceof ApiError && error.problem.needs === 'code' && code === null) setCode('');
-      else
-        setFault(
-          error instanceof ApiError && error.status === 401 && code === null ? 'The password is not right.' : (error as Error).message,
-        );
+      if (error instanceof ApiError && error.problem.needs === 'code' && !asksCode) return setAsksCode(true);
+      form.setError('password', {
+        message: error instanceof ApiError && error.status === 401 && !asksCode ? 'The password is not right.' : (error as Error).message,
+      });
     }
-    setBusy(false);
-  };
+  });
   return (
     <Dialog
       open
@@ -43,46 +40,32 @@ function Ask({ done }: { done: (given: boolean) => void }) {
           Confirm with your organisation
         </a>
       ) : (
-        <form
-          className="grid grid-cols-[88px_minmax(0,280px)] gap-y-3 items-center"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void confirm();
-          }}
-        >
-          <label htmlFor="confirm-password">Password</label>
-          <input
+        <form className="grid grid-cols-[88px_minmax(0,280px)] gap-y-3 items-center" onSubmit={(event) => void confirm(event)}>
+          <Labelled
             id="confirm-password"
+            label="Password"
             type="password"
             autoComplete="current-password"
-            className="field"
+            className="field w-full"
             required
             autoFocus
-            value={password}
-            aria-invalid={fault !== null}
-            aria-describedby="confirm-fault"
-            onChange={(event) => setPassword(event.target.value)}
+            fault={errors.password?.message}
+            {...form.register('password')}
           />
-          {code !== null && (
-            <>
-              <label htmlFor="confirm-code">Code</label>
-              <input
-                id="confirm-code"
-                inputMode="numeric"
-                autoComplete="one-time-code"
-                className="field mono"
-                required
-                autoFocus
-                value={code}
-                onChange={(event) => setCode(event.target.value)}
-              />
-            </>
+          {asksCode && (
+            <Labelled
+              id="confirm-code"
+              label="Code"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              className="field mono w-full"
+              required
+              autoFocus
+              {...form.register('code')}
+            />
           )}
-          <p id="confirm-fault" role="alert" className="col-start-2 text-brick empty:hidden">
-            {fault}
-          </p>
           <div className="col-start-2 flex gap-3">
-            <button className="btn btn-primary" disabled={busy}>
+            <button className="btn btn-primary" disabled={isSubmitting}>
               Go on
             </button>
             <button type="button" className="btn" onClick={() => done(false)}>

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { DoorRules, Role } from '@underpass/contracts';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { DoorRulesForm, type DoorRules, type Role } from '@underpass/contracts';
 import { call } from '../api/client.js';
-import { useAction } from '../ui/useAction.js';
+import { useSent } from '../ui/form/useSent.js';
 import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
 
@@ -28,63 +28,52 @@ export function RulesForm() {
 }
 
 function Form({ rules }: { rules: DoorRules }) {
-  const [texts, setTexts] = useState<Record<string, string>>(Object.fromEntries(numbers.map(([key]) => [key, String(rules[key])])));
-  const [factorFor, setFactorFor] = useState(rules.factorFor);
   const client = useQueryClient();
-  const action = useAction();
-  const { run } = action;
-  const save = () =>
-    run(async () => {
-      const wanted = {
-        ...Object.fromEntries(numbers.map(([key]) => [key, /^\d{1,6}$/.test(texts[key]?.trim() ?? '') ? Number(texts[key]) : null])),
-        factorFor,
-      };
+  const texts = Object.fromEntries(numbers.map(([key]) => [key, String(rules[key])])) as Record<(typeof numbers)[number][0], string>;
+  const form = useSent(
+    { defaultValues: { ...texts, factorFor: rules.factorFor }, resolver: zodResolver(DoorRulesForm) },
+    async (wanted) => {
       client.setQueryData(signinQueries.rules().queryKey, await call<DoorRules>('users/rules', 'PUT', wanted));
       return { text: 'The rules are in force from now on.' };
-    });
-  const faults: Readonly<Record<string, string>> =
-    action.fault !== null && Object.keys(action.faults).length === 0 ? { idleMinutes: action.fault } : action.faults;
+    },
+  );
   return (
     <form
       className="grid grid-cols-1 min-[640px]:grid-cols-[190px_1fr] gap-y-2 mt-2 items-baseline"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
+      noValidate
+      onSubmit={(event) => void form.send()(event)}
     >
       <span id="factor-for">Ask for a second factor of</span>
       <div role="group" aria-labelledby="factor-for" className="flex gap-5">
         {roles.map(([role, word]) => (
           <label key={role} className="flex gap-1.5 items-center">
-            <input
-              type="checkbox"
-              checked={factorFor.includes(role)}
-              onChange={(event) => setFactorFor(event.target.checked ? [...factorFor, role] : factorFor.filter((each) => each !== role))}
-            />
+            <input type="checkbox" value={role} {...form.register('factorFor')} />
             {word}
           </label>
         ))}
       </div>
-      {numbers.map(([key, label, unit, range]) => (
-        <div key={key} className="contents">
-          <label htmlFor={`rule-${key}`}>{label}</label>
-          <div>
-            <input
-              id={`rule-${key}`}
-              className="field w-[80px] text-right"
-              inputMode="numeric"
-              value={texts[key]}
-              aria-invalid={faults[key] !== undefined}
-              aria-describedby={`rule-${key}-more`}
-              onChange={(event) => setTexts({ ...texts, [key]: event.target.value })}
-            />
-            <span className="ml-2 text-ink-2">{unit}</span>
-            <span id={`rule-${key}-more`} className={`ml-3 ${faults[key] ? 'text-brick' : 'text-ink-3 text-[12.5px]'}`}>
-              {faults[key] ?? range}
-            </span>
+      {numbers.map(([key, label, unit, range]) => {
+        const fault = form.faultOf(key) ?? (key === 'idleMinutes' ? (form.fault ?? undefined) : undefined);
+        return (
+          <div key={key} className="contents">
+            <label htmlFor={`rule-${key}`}>{label}</label>
+            <div>
+              <input
+                id={`rule-${key}`}
+                className="field w-[80px] text-right"
+                inputMode="numeric"
+                aria-invalid={fault !== undefined}
+                aria-describedby={`rule-${key}-more`}
+                {...form.register(key)}
+              />
+              <span className="ml-2 text-ink-2">{unit}</span>
+              <span id={`rule-${key}-more`} className={`ml-3 ${fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}`}>
+                {fault ?? range}
+              </span>
+            </div>
           </div>
-        </div>
-      ))}
+        );
+      })}
       <div className="min-[640px]:col-start-2 mt-1">
         <button className="btn btn-primary">Put these rules in force</button>
       </div>

@@ -1,6 +1,8 @@
 import type { Session } from '@underpass/contracts';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { ApiError, call } from '../api/client.js';
+import { Labelled } from '../ui/form/Labelled.js';
 
 /** Address, password, and the code where there is a second factor. What was typed stays when it was wrong. */
 export function SignInForm({
@@ -13,99 +15,69 @@ export function SignInForm({
   second?: boolean;
   onDone: (session: Session) => void;
 }) {
-  const [email, setEmail] = useState(address ?? '');
-  const [password, setPassword] = useState('');
-  const [code, setCode] = useState<string | null>(null);
-  const [fault, setFault] = useState<{ field: 'password' | 'code'; text: string } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const submit = async () => {
-    setBusy(true);
-    setFault(null);
+  const form = useForm({ defaultValues: { email: address ?? '', password: '', code: '' } });
+  const [asksCode, setAsksCode] = useState(false);
+  const { errors, isSubmitting, isSubmitSuccessful } = form.formState;
+  const submit = form.handleSubmit(async ({ email, password, code }) => {
     try {
       onDone(await call<Session>('session', 'POST', { email, password, ...(code ? { code } : {}) }));
-      return;
     } catch (error) {
       const problem = error instanceof ApiError ? error.problem : null;
-      const asksCode = problem?.needs === 'code';
-      if (asksCode && code === null) setCode('');
-      else
-        setFault({
-          field: asksCode || problem?.fields?.[0]?.field === 'code' ? 'code' : 'password',
-          text: problem?.detail ?? 'Signing in failed. Try again.',
-        });
+      const wantsCode = problem?.needs === 'code';
+      if (wantsCode && !asksCode) return setAsksCode(true);
+      const field = wantsCode || problem?.fields?.[0]?.field === 'code' ? 'code' : 'password';
+      form.setError(field, { message: problem?.detail ?? 'Signing in failed. Try again.' });
     }
-    setBusy(false);
-  };
+  });
+  const fault = errors.password?.message ?? errors.code?.message;
+  const busy = isSubmitting || (isSubmitSuccessful && !asksCode);
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-      className="grid grid-cols-[88px_1fr] gap-y-3 items-center"
-    >
-      <label htmlFor="email">Address</label>
-      <input
+    <form onSubmit={(event) => void submit(event)} className="grid grid-cols-[88px_1fr] gap-y-3 items-center">
+      <Labelled
         id="email"
-        name="email"
-        type="text"
+        label="Address"
         inputMode="email"
         autoComplete="username"
-        className="field"
+        className="field w-full"
         required
-        value={email}
-        aria-invalid={fault?.field === 'password'}
-        onChange={(event) => setEmail(event.target.value)}
         autoFocus={address === undefined}
+        aria-invalid={errors.password !== undefined}
+        {...form.register('email')}
       />
-      <label htmlFor="password">Password</label>
-      <input
+      <Labelled
         id="password"
-        name="password"
+        label="Password"
         type="password"
         autoComplete="current-password"
-        className="field"
+        className="field w-full"
         required
-        value={password}
-        aria-invalid={fault?.field === 'password'}
-        aria-describedby="fault"
-        onChange={(event) => setPassword(event.target.value)}
         autoFocus={address !== undefined}
+        aria-invalid={errors.password !== undefined}
+        aria-describedby="fault"
+        {...form.register('password')}
       />
-      {code !== null && <CodeField code={code} faulty={fault?.field === 'code'} onCode={setCode} />}
+      {asksCode && (
+        <Labelled
+          id="code"
+          label="Code"
+          inputMode="numeric"
+          autoComplete="one-time-code"
+          className="field mono w-full"
+          required
+          autoFocus
+          hint="The six digits your authenticator shows now, or one of your spare codes."
+          aria-invalid={errors.code !== undefined}
+          {...form.register('code')}
+        />
+      )}
       <p id="fault" role="alert" className="col-start-2 text-brick empty:hidden">
-        {fault?.text}
+        {fault}
       </p>
       <div className="col-start-2">
-        <button className={`btn ${second ? '' : 'btn-primary'}`} disabled={busy}>
-          {busy ? 'Signing in' : 'Sign in'}
+        <button className={`btn ${second ? '' : 'btn-primary'}`} disabled={busy && fault === undefined}>
+          {busy && fault === undefined ? 'Signing in' : 'Sign in'}
         </button>
       </div>
     </form>
-  );
-}
-
-function CodeField({ code, faulty, onCode }: { code: string; faulty: boolean; onCode: (code: string) => void }) {
-  return (
-    <>
-      <label htmlFor="code">Code</label>
-      <input
-        id="code"
-        name="code"
-        type="text"
-        inputMode="numeric"
-        autoComplete="one-time-code"
-        className="field mono"
-        required
-        value={code}
-        aria-invalid={faulty}
-        aria-describedby="code-more fault"
-        onChange={(event) => onCode(event.target.value)}
-        autoFocus
-      />
-      <p id="code-more" className="col-start-2 text-ink-3 text-[12.5px]">
-        The six digits your authenticator shows now, or one of your spare codes.
-      </p>
-    </>
   );
 }

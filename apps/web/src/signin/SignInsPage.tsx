@@ -1,16 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
-import type { UserView } from '@underpass/contracts';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { UserRequest, type UserView } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { Failed, Loading } from '../ui/States.js';
 import { RulesForm } from './RulesForm.js';
 import { useTitle } from '../shell/useTitle.js';
+import { Labelled } from '../ui/form/Labelled.js';
+import { useSent } from '../ui/form/useSent.js';
 import { useAction } from '../ui/useAction.js';
 import { signinQueries } from './queries.js';
 
-const empty = { email: '', name: '', role: 'engineer', password: '' };
+const empty: UserRequest = { email: '', name: '', role: 'engineer', password: '' };
 
 /** Who may sign in: for administrators. Nobody's password is ever shown. */
 export function SignInsPage() {
@@ -91,60 +93,37 @@ function UserRow({ user, own }: { user: UserView; own: boolean }) {
 }
 
 function AddSignIn() {
-  const [form, setForm] = useState(empty);
-  const { fault, faults, run } = useAction();
-  const message = fault === null || Object.keys(faults).length === 0 ? fault : 'Nobody was added. Mend the fields above.';
+  const form = useSent(
+    { defaultValues: empty, resolver: zodResolver(UserRequest) },
+    async (user) => void (await call('users', 'POST', user)),
+  );
   const field = (name: keyof typeof empty, label: string, type = 'text') => (
-    <>
-      <label htmlFor={`user-${name}`} className="pt-1.5">
-        {label}
-      </label>
-      <div>
-        <input
-          id={`user-${name}`}
-          type={type}
-          autoComplete="off"
-          className="field w-[320px] max-w-full"
-          value={form[name]}
-          aria-invalid={faults[name] !== undefined}
-          aria-describedby={`user-${name}-fault`}
-          onChange={(event) => setForm({ ...form, [name]: event.target.value })}
-        />
-        <p id={`user-${name}-fault`} className="text-brick empty:hidden">
-          {faults[name]}
-        </p>
-      </div>
-    </>
+    <Labelled id={`user-${name}`} label={label} type={type} fault={form.faultOf(name)} {...form.register(name)} />
   );
   return (
     <form
       className="grid grid-cols-1 min-[640px]:grid-cols-[90px_1fr] gap-y-2 mt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void run(() => call('users', 'POST', form)).then((added) => added && setForm(empty));
-      }}
+      noValidate
+      onSubmit={(event) => void form.send(true)(event)}
     >
       {field('email', 'Address')}
       {field('name', 'Name')}
       <label htmlFor="user-role" className="pt-1.5">
         Role
       </label>
-      <select
-        id="user-role"
-        className="field w-[320px] max-w-full"
-        value={form.role}
-        onChange={(event) => setForm({ ...form, role: event.target.value })}
-      >
+      <select id="user-role" className="field w-[320px] max-w-full" {...form.register('role')}>
         <option value="reader">reader: sees, changes nothing</option>
         <option value="engineer">engineer: sees and changes</option>
         <option value="admin">admin: also says who may sign in</option>
       </select>
       {field('password', 'Password', 'password')}
       <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
-        {message}
+        {form.fault ?? (Object.keys(form.formState.errors).length > 0 ? 'Nobody was added. Mend the fields above.' : null)}
       </p>
       <div className="min-[640px]:col-start-2">
-        <button className="btn btn-primary">Add sign-in</button>
+        <button className="btn btn-primary" disabled={form.busy}>
+          Add sign-in
+        </button>
       </div>
     </form>
   );

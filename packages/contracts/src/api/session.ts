@@ -42,6 +42,11 @@ export const NewPassword = z
 export const PasswordRequest = z
   .strictObject({ password: Password, code: Code.optional(), next: NewPassword })
   .meta({ id: 'PasswordRequest' });
+/** The same as a form holds it: an empty code is none. */
+export const PasswordForm = z
+  .object({ password: z.string(), code: z.string(), next: z.string() })
+  .transform(({ code, ...others }) => ({ ...others, ...(code.trim() === '' ? {} : { code: code.trim() }) }))
+  .pipe(PasswordRequest);
 
 export const OwnSession = z
   .object({
@@ -91,6 +96,24 @@ export const DoorRules = z
     keepLeftDays: whole(0, 3650, 'days').describe('Guests past their end, and names in the history of people who were removed'),
   })
   .meta({ id: 'DoorRules' });
+
+/** The rules as a form holds them, the figures as they are typed. */
+export const DoorRulesForm = z
+  .object({
+    idleMinutes: z.string(),
+    factorFor: z.array(Role),
+    keepMeasurementsYears: z.string(),
+    keepReportsDays: z.string(),
+    keepLogDays: z.string(),
+    keepLeftDays: z.string(),
+  })
+  .transform(({ factorFor, ...typed }) => ({
+    factorFor,
+    ...(Object.fromEntries(
+      Object.entries(typed).map(([key, text]) => [key, /^\d{1,6}$/.test(text.trim()) ? Number(text) : Number.NaN]),
+    ) as Record<keyof typeof typed, number>),
+  }))
+  .pipe(DoorRules);
 
 /** As it is until an administrator chooses. */
 export const usualDoorRules: z.infer<typeof DoorRules> = {

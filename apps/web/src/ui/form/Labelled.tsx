@@ -1,0 +1,39 @@
+import type { ComponentProps } from 'react';
+
+/** A label with its field, and beneath it the fault or what may stand there. */
+export function Labelled({
+  id,
+  label,
+  fault,
+  hint,
+  className = 'field w-[320px] max-w-full',
+  ...field
+}: ComponentProps<'input'> & {
+  id: string;
+  label: string;
+  fault?: string | undefined;
+  hint?: string | undefined;
+}) {
+  return (
+    <>
+      <label htmlFor={id} className="pt-1.5">
+        {label}
+      </label>
+      <div>
+        <input
+          id={id}
+          autoComplete="off"
+          className={className}
+          aria-invalid={fault !== undefined}
+          aria-describedby={fault || hint ? `${id}-more` : undefined}
+          {...field}
+        />
+        {(fault ?? hint) && (
+          <p id={`${id}-more`} className={fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
+            {fault ? (fault[0] as string).toUpperCase() + fault.slice(1) : hint}
+          </p>
+        )}
+      </div>
+    </>
+  );
+}
