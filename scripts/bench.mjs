@@ -11,6 +11,7 @@ ensureBuilt();
 const { benchCore, demo } = await import('./bench-core.mjs');
 const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
+const { benchBrowser } = await import('./bench-browser.mjs');
 const { benchLarge, memoryOf } = await import('./bench-large.mjs');
 const port = 4790;
 const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
@@ -97,6 +98,34 @@ const reads = (endpoint, crossing) => [
   'access/why?person=P001&resource=hull',
 ];
 
+/** The large estate brought in and evaluated. */
+async function withLarge(call) {
+  const { files } = largeEstate(50_000);
+  let job = await call('estate/import', 'POST', { files, apply: true });
+  while (job.state === 'running') {
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    job = await call(`estate/import/${job.id}`);
+  }
+  if (job.state !== 'applied') throw new Error(JSON.stringify(job).slice(0, 600));
+  while ((await call('crossings?limit=1')).total < 100_000) await new Promise((resolve) => setTimeout(resolve, 300));
+}
+
+// what a hand waits for alone: npm run bench -- --hands
+if (process.argv.includes('--hands')) {
+  const cluster = await startCluster('test-postgres', 4640, say);
+  try {
+    cluster.drop('bench');
+    cluster.ensure('bench');
+    await withServer(cluster.url('bench'), true, async (call) => {
+      await withLarge(call);
+      await benchBrowser(`http://localhost:${port}`, tell);
+    });
+  } finally {
+    cluster.stop();
+  }
+  process.exit(0);
+}
+
 for (const [name, value] of Object.entries(benchCore()))
   tell(
     `core: ${name}`,
@@ -107,11 +136,19 @@ for (const [name, value] of Object.entries(benchCore()))
 for (const [name, value] of Object.entries(benchAccess(demo))) tell(name, value, name.includes('10 000') ? 'under 1000' : '');
 
 const assets = join(root, 'apps/web/dist/assets');
+/** A piece of script with everything it imports before it runs. */
+function withImports(name, known = new Set()) {
+  if (known.has(name)) return known;
+  known.add(name);
+  const text = readFileSync(join(assets, name), 'utf8');
+  for (const [, other] of text.matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g)) withImports(other, known);
+  return known;
+}
 const first = [...readFileSync(join(root, 'apps/web/dist/index.html'), 'utf8').matchAll(/assets\/([^"]+\.js)/g)].map((match) => match[1]);
-const board = readdirSync(assets).filter(
-  (name) => /^(BoardPage|ground|Verdict|client|useBaseQuery|jsx-runtime|react-dom|Arrow)-/.test(name) && name.endsWith('.js'),
-);
-const size = [...new Set([...first, ...board])].reduce((sum, name) => sum + gzipSync(readFileSync(join(assets, name))).length, 0);
+const board = readdirSync(assets).filter((name) => /^BoardPage-.*\.js$/.test(name));
+const needed = new Set();
+for (const name of [...first, ...board]) withImports(name, needed);
+const size = [...needed].reduce((sum, name) => sum + gzipSync(readFileSync(join(assets, name))).length, 0);
 tell('web: compressed script until the Board stands, kB', Math.round(size / 1000), 'at most 160');
 
 const cluster = await startCluster('test-postgres', 4640, say);
@@ -191,6 +228,7 @@ try {
       );
     }
     tell('50 000 endpoints: the server’s memory after all that, MB', memoryOf(pid).now);
+    await benchBrowser(`http://localhost:${port}`, tell);
   });
   // what an import leaves the database to do is done before edits are timed
   cluster.tidy('bench');

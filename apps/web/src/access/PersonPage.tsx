@@ -47,7 +47,9 @@ function Person({ view }: { view: AccessPersonView }) {
   const canEdit = useCanEdit();
   const shown: SeenItem[] = when === 'now' ? view.now : view.after;
   const differs = names(view.now) !== names(view.after);
-  const why = search.get('why');
+  // one alone that is given and hidden is what somebody comes to see
+  const hidden = view.notSeen.filter(({ hiddenIn }) => hiddenIn !== null);
+  const why = search.get('why') ?? (hidden.length === 1 && !search.has('why') ? (hidden[0]?.id ?? null) : null);
   const crossingOf = (resource: string) => {
     const found = view.crossings.find((each) => each.resource === resource);
     return found ? { to: `/crossings/${encodeURIComponent(found.id)}?q=open` } : {};
@@ -105,7 +107,7 @@ function Person({ view }: { view: AccessPersonView }) {
         )}
       </div>
       <div className="grid grid-cols-1 min-[1100px]:grid-cols-[260px_minmax(0,1fr)] gap-x-8 mt-6">
-        <NotSeen resources={view.notSeen} chosen={why} onChoose={(id) => setSearch(id ? { why: id } : {}, { replace: true })} />
+        <NotSeen resources={view.notSeen} chosen={why} onChoose={(id) => setSearch({ why: id ?? '' }, { replace: true })} />
         <section aria-label="Why not" className="min-w-0 max-[1099px]:mt-4">
           {why ? (
             <WhyNot key={why} person={person.id} name={person.name} resource={why} onApplied={() => setSearch({}, { replace: true })} />

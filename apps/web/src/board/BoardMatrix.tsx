@@ -122,7 +122,9 @@ function Cell({
         <Link
           to={to}
           className={
-            flat ? 'flex items-center gap-1.5 pl-2 h-[24px] text-ink-3 hover:underline' : 'block pl-2 pt-2 h-[49px] hover:underline'
+            flat
+              ? 'flex items-center gap-1.5 pl-2 h-[24px] text-ink-3 hover:underline'
+              : 'block pl-2 pt-2 pb-1 min-h-[49px] hover:underline'
           }
         >
           <PeopleBar counts={counts} perPerson={perPerson} height={flat ? 9 : 13} />

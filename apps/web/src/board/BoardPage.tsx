@@ -5,6 +5,7 @@ import { lazy, Suspense } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
+import { Later } from '../ui/Later.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { weekdayMoment } from '../ui/times.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
@@ -89,11 +90,11 @@ export function BoardPage() {
               <ViewsMenu />
             </Suspense>
           </span>
-          <span className="text-ink-3 max-[719px]:w-full">{weekdayMoment(at)}</span>
+          <span className="text-ink-3 w-full pb-1.5">{weekdayMoment(at)}</span>
         </div>
         {board.settling && <SettlingLine settling={board.settling} />}
         {board.worstHour && (
-          <p className="-mt-1 mb-2 text-ink-2">
+          <p className="mb-1.5 text-ink-2">
             Worst hour {clock(board.worstHour.hour)} to {clock(board.worstHour.hour + 1)}, local time: {board.worstHour.crossings}{' '}
             {board.worstHour.crossings === 1 ? 'crossing is at its' : 'crossings are at their'} worst then.
           </p>
@@ -107,11 +108,13 @@ export function BoardPage() {
             </button>
           </p>
         )}
-        {hand ? (
-          <BoardPlaces board={board} leading={leading} bay={bay} />
-        ) : (
-          <BoardMatrix board={board} bay={bay} area={area} onArea={(next) => set('area', next)} />
-        )}
+        <Later height="h-[600px]">
+          {hand ? (
+            <BoardPlaces board={board} leading={leading} bay={bay} />
+          ) : (
+            <BoardMatrix board={board} bay={bay} area={area} onArea={(next) => set('area', next)} />
+          )}
+        </Later>
         <p className="flex flex-wrap gap-x-[18px] gap-y-1 mt-3 text-[12.5px] text-ink-2 items-center">
           {barOrder.map((word) => (
             <span key={word} className="inline-flex items-center gap-1.5">
@@ -123,7 +126,9 @@ export function BoardPage() {
           <span>Bar length is people, each counted once, at their worst crossing.</span>
         </p>
       </section>
-      <LeadingFindings findings={shown} />
+      <Later height="h-[600px]">
+        <LeadingFindings findings={shown} />
+      </Later>
       <span aria-hidden className="hidden min-[1000px]:block absolute top-[18px] bottom-0 border-l border-rule right-[calc(324px+48px)]" />
     </div>
   );
@@ -141,7 +146,7 @@ const wayWords: Record<Settling['way'], string> = {
 function SettlingLine({ settling: { way, location, crossings, people, times, minutes } }: { settling: Settling }) {
   const first = wayWords[way];
   return (
-    <p className="-mt-1 mb-2 text-ink-2">
+    <p className="mb-1.5 text-ink-2">
       <Link className="link" to={`/crossings${query({ verdict: 'unknown', search: location })}`}>
         {times === 1 ? `One ${first} at ${location}` : `${times} × ${first} at ${location}`}
       </Link>{' '}

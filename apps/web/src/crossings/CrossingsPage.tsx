@@ -1,5 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
 import { ChosenBar } from '../ui/list/ChosenBar.js';
@@ -33,8 +33,10 @@ export function CrossingsPage() {
   const [edit, setEdit] = useState<keyof typeof ofThem | null>(null);
   const canEdit = useCanEdit();
   useTitle('Crossings');
-  const first = pages.data?.pages[0];
-  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  // a letter that is typed is painted before the list that follows from it
+  const data = useDeferredValue(pages.data);
+  const first = data?.pages[0];
+  const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   const total = first?.total ?? 0;
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   const idsOf = (kind: keyof typeof ofThem) => [...new Set(rows.filter(({ id }) => chosen.has(id)).map((row) => row[kind]))];

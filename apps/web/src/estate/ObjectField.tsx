@@ -1,4 +1,5 @@
 import { partAt, type Field, type FormRow } from '@underpass/contracts';
+import { memo } from 'react';
 import { useController, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { NamedChoice, NamedChoices } from '../ui/form/NamedChoice.js';
 import { Rows } from '../ui/form/Rows.js';
@@ -24,7 +25,7 @@ function hintOf({ type, min, max, description, shape }: Field): string {
 }
 
 /** One field of an object's form; the fault stands beneath it and what was typed stays. */
-export function ObjectField({
+export const ObjectField = memo(function ObjectField({
   field,
   form,
   disabled,
@@ -87,7 +88,7 @@ export function ObjectField({
       </div>
     </>
   );
-}
+});
 
 /** The first fault of any in a list. */
 function faultOfList(errors: unknown): string | undefined {

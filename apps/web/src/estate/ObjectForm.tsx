@@ -75,7 +75,8 @@ type Form = ReturnType<typeof useObjectForm>;
 
 /** The fields in the order of the schema. A new object's id is made of its name until one is typed. */
 function Fields({ form: { form, fields }, shown: { kind, fresh }, canEdit }: { form: Form; shown: Shown; canEdit: boolean }) {
-  const held = useWatch({ control: form.control }) as Record<string, unknown>;
+  // of a setting alone fields hang on others; a form that watches all of itself is drawn anew with every letter
+  const [layer, key] = useWatch({ control: form.control, name: ['layer', 'key'], disabled: kind !== 'setting' }) as unknown[];
   const madeId = useRef('');
   const named = (name: string) => {
     if (form.getValues('id') !== madeId.current) return;
@@ -87,10 +88,10 @@ function Fields({ form: { form, fields }, shown: { kind, fresh }, canEdit }: { f
       {fields.map((field) => (
         <ObjectField
           key={field.name}
-          field={kind === 'setting' ? fieldOfSetting(field, held) : field}
+          field={kind === 'setting' ? fieldOfSetting(field, { layer }) : field}
           form={form}
           disabled={!canEdit || (field.name === 'id' && !fresh)}
-          help={kind === 'setting' ? settingHelp(field.name, String(held.key ?? '')) : null}
+          help={kind === 'setting' ? settingHelp(field.name, String(key ?? '')) : null}
           {...(fresh && field.name === 'name' ? { onTyped: named } : {})}
         />
       ))}

@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { kindWords, type ObjectKind } from '@underpass/contracts';
 import { X } from 'lucide-react';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -31,13 +31,15 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
   const canEdit = useCanEdit();
   const wanted = { search: get('search'), where: get('where'), sort: get('sort') };
   const pages = useInfiniteQuery(estateQueries.list(kind, wanted));
+  // a letter that is typed is painted before the list that follows from it
+  const data = useDeferredValue(pages.data);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [edit, setEdit] = useState(false);
   const { run, busy } = useAction('foot');
-  const total = pages.data?.pages[0]?.total ?? 0;
-  const rows = useMemo(() => pages.data?.pages.flatMap((page) => page.rows) ?? [], [pages.data]);
+  const total = data?.pages[0]?.total ?? 0;
+  const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   // the names come with the pages that need them
-  const columns = useMemo(() => columnsOfKind(kind, mergedNames(pages.data?.pages.map(({ names }) => names) ?? [])), [kind, pages.data]);
+  const columns = useMemo(() => columnsOfKind(kind, mergedNames(data?.pages.map(({ names }) => names) ?? [])), [kind, data]);
   const { one, many } = kindWords[kind];
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   const chooseAll = () =>

@@ -15,6 +15,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import type { ListColumn } from './columns.js';
 import { useListKeys } from './useListKeys.js';
+import { Later } from '../Later.js';
 import { useNarrow } from '../useUnder.js';
 import { usePrinting } from '../usePrinting.js';
 
@@ -57,7 +58,13 @@ export interface ListProps<T> {
 }
 
 /** A list of any length: sorted by its heads, rows chosen with the mouse or the keyboard, and only what is seen is drawn. */
-export function List<T extends object>(props: ListProps<T>) {
+export const List = <T extends object>(props: ListProps<T>) => (
+  <Later height={props.height}>
+    <Rows {...props} />
+  </Later>
+);
+
+function Rows<T extends object>(props: ListProps<T>) {
   const { rows, idOf, nameOf, total = rows.length, label, columns, shown, sort = null, onSort, sorted = 'there' } = props;
   const { chosen, onChosen, to, onNearEnd, minWidth, height } = props;
   const frame = useRef<HTMLDivElement>(null);
@@ -99,7 +106,7 @@ export function List<T extends object>(props: ListProps<T>) {
     count: inOrder.length,
     getScrollElement: () => frame.current,
     estimateSize: () => (narrow ? cardHeight : rowHeight),
-    overscan: 12,
+    overscan: 6,
   });
   // what was measured as a row is not as high as a card
   useEffect(() => virtual.measure(), [narrow, virtual]);
