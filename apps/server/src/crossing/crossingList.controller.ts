@@ -38,7 +38,10 @@ export class CrossingListController {
   @HttpCode(202)
   @Needs('engineer')
   @Confirmed()
-  async export(@Body({ schema: CrossingExportRequest }) body: CrossingExportRequest, @Req() request: SignedRequest): Promise<JobStarted> {
+  async export(
+    @Body({ schema: CrossingExportRequest.prefault({}) }) body: CrossingExportRequest,
+    @Req() request: SignedRequest,
+  ): Promise<JobStarted> {
     const job = await this.exports.start('crossings export', 'Export of the crossings', request.user.name, body);
     await this.log.recordOf('exported', request, 'the list of crossings');
     return { job };

@@ -71,7 +71,10 @@ export class EstateController {
   @HttpCode(202)
   @Needs('engineer')
   @Confirmed()
-  async export(@Body({ schema: EstateExportRequest }) body: EstateExportRequest, @Req() request: SignedRequest): Promise<JobStarted> {
+  async export(
+    @Body({ schema: EstateExportRequest.prefault({}) }) body: EstateExportRequest,
+    @Req() request: SignedRequest,
+  ): Promise<JobStarted> {
     const what = body.kind ? `the list of ${kindWords[body.kind].many.toLowerCase()}` : 'the estate';
     const job = await this.exports.start(body.kind ? 'list export' : 'export', `Export of ${what}`, request.user.name, body);
     await this.log.recordOf('exported', request, what);

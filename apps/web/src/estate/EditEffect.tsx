@@ -6,6 +6,7 @@ import { useLong } from '../api/jobs.js';
 import { Loading } from '../ui/States.js';
 import { Work } from '../ui/Work.js';
 import { changeOf } from './changeOf.js';
+import { effectSentence } from './effectSentence.js';
 import type { schemaOfForm } from './useObjectForm.js';
 
 const ImpactDialog = lazy(async () => ({ default: (await import('../crossings/ImpactDialog.js')).ImpactDialog }));
@@ -47,20 +48,6 @@ export function EditEffect({
     };
   }, [form, schema, kind, fields, before]);
   return change && <EditEffectOf key={JSON.stringify(change)} change={change} summary={summary} />;
-}
-
-const crossings = (n: number): string => `${n} crossing${n === 1 ? '' : 's'}`;
-
-/** The same in one sentence. */
-export function effectSentence({ crossings: all, changedVerdict, better, worse, come, gone }: Impact): string {
-  const parts = [
-    better ? `${better} get${better === 1 ? 's' : ''} better` : '',
-    worse ? `${worse} get${worse === 1 ? 's' : ''} worse` : '',
-    come ? `${come} come${come === 1 ? 's' : ''} to be` : '',
-    gone ? `${gone} would be no more` : '',
-  ].filter(Boolean);
-  if (parts.length === 0) return all === 0 ? 'It touches no crossing.' : `It touches ${crossings(all)}; no verdict becomes another.`;
-  return `It touches ${crossings(all)}${changedVerdict ? `, ${changedVerdict} with another verdict` : ''}: ${parts.join(', ')}.`;
 }
 
 /** What a change would do, in a sentence, with who it is on request. */

@@ -1,6 +1,7 @@
+import { verdictWords } from './verdictWords.js';
 import type { Verdict as VerdictWord } from '@underpass/contracts';
 
-export const verdictWords: Record<VerdictWord, string> = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
+export { verdictWords };
 export const verdictInk: Record<VerdictWord, string> = {
   clear: 'text-tile',
   limited: 'text-amber',

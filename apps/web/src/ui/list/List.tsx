@@ -106,7 +106,7 @@ function Rows<T extends object>(props: ListProps<T>) {
     count: inOrder.length,
     getScrollElement: () => frame.current,
     estimateSize: () => (narrow ? cardHeight : rowHeight),
-    overscan: 6,
+    overscan: 12,
   });
   // what was measured as a row is not as high as a card
   useEffect(() => virtual.measure(), [narrow, virtual]);

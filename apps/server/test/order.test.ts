@@ -1,0 +1,88 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { byKey, mergePairs, sortKey, sortSteps, type SortKey } from '../src/jobs/order.js';
+
+const finish = <T>(work: Generator<void, T>): T => {
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+};
+const keyed = fc.array(
+  fc.record({ key: fc.oneof(fc.constant(null), fc.integer({ min: -5, max: 5 }), fc.constantFrom('a', 'b', '')), id: fc.uuid() }),
+  {
+    maxLength: 60,
+  },
+);
+
+describe('sorting in steps', () => {
+  test('is sorting, for long lists too, and yields between its steps', () => {
+    const long = Array.from({ length: 9001 }, (_, i) => ({ key: (i * 7919) % 1013, id: String(i).padStart(5, '0') }));
+    const work = sortSteps(long, byKey(1));
+    let steps = 0;
+    let sorted: typeof long = [];
+    for (let step = work.next(); ; step = work.next()) {
+      if (step.done) {
+        sorted = step.value;
+        break;
+      }
+      steps++;
+    }
+    expect(sorted).toEqual([...long].sort(byKey(1)));
+    expect(steps).toBeGreaterThan(3);
+    expect(finish(sortSteps([], byKey(1)))).toEqual([]);
+  });
+
+  test('runs that are sorted are put together, of equals those of the first before', () => {
+    const compare = (a: { n: number }, b: { n: number }) => a.n - b.n;
+    const [first = []] = finish(
+      mergePairs(
+        [
+          [
+            { n: 1, from: 'a' },
+            { n: 2, from: 'a' },
+          ],
+          [
+            { n: 1, from: 'b' },
+            { n: 3, from: 'b' },
+          ],
+        ],
+        compare,
+      ),
+    );
+    expect(first.map(({ n, from }) => `${n}${from}`)).toEqual(['1a', '1b', '2a', '3b']);
+    expect(finish(mergePairs([[{ n: 5 }]], compare))).toEqual([[{ n: 5 }]]);
+  });
+});
+
+describe('the order of a column', () => {
+  test('turned round it is the other way round, but for what is not known, which stays last', () => {
+    fc.assert(
+      fc.property(keyed, (rows: { key: SortKey; id: string }[]) => {
+        const [up, down] = [[...rows].sort(byKey(1)), [...rows].sort(byKey(-1))];
+        for (const sorted of [up, down]) {
+          const firstUnknown = sorted.findIndex(({ key }) => key === null);
+          if (firstUnknown >= 0) expect(sorted.slice(firstUnknown).every(({ key }) => key === null)).toBe(true);
+        }
+        const numbers = (list: typeof rows) => list.flatMap(({ key }) => (typeof key === 'number' ? [key] : []));
+        expect(numbers(down)).toEqual(numbers(up).reverse());
+      }),
+    );
+  });
+
+  test('texts without regard to capitals, versions by the figures in them, lists and switches as they read', () => {
+    const sorted = (...values: unknown[]) =>
+      values
+        .map((value, i) => ({ value, key: sortKey(value), id: String(i) }))
+        .sort(byKey(1))
+        .map(({ value }) => value);
+    expect(sorted('4.12.1', '4.2', '3.4_118', '10.0', '3.4_96')).toEqual(['3.4_96', '3.4_118', '4.2', '4.12.1', '10.0']);
+    expect(sorted('beta', 'Alpha', undefined, '', 'alpha 2')).toEqual(['Alpha', 'alpha 2', 'beta', undefined, '']);
+    expect(sorted(true, false, true)).toEqual([false, true, true]);
+    expect(sorted(['b', 'a'], ['a', 'z'])).toEqual([
+      ['a', 'z'],
+      ['b', 'a'],
+    ]);
+    expect(sorted(10, 9, -1)).toEqual([-1, 9, 10]);
+  });
+});
