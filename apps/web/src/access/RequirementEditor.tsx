@@ -6,6 +6,7 @@ import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Loading } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
+import { useTyped } from '../ui/useTyped.js';
 import type { Word } from '../ui/YamlEditor.js';
 import { accessQueries } from './queries.js';
 import { readinessSentence, SetResult } from './SetResult.js';
@@ -32,7 +33,7 @@ export function RequirementEditor({
 }) {
   const { busy, run } = useAction('foot');
   const canEdit = useCanEdit();
-  const [text, setText] = useState(first);
+  const [text, setText] = useTyped(`requirement/${set?.id ?? 'new'}`, first);
   const [settled, setSettled] = useState(first);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(text), 350);
@@ -44,6 +45,7 @@ export function RequirementEditor({
   const save = () =>
     run(async () => {
       const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: set?.version ?? 0 });
+      setText(first);
       onDone(ids[0]);
       return { text: `Kept: ${ids.join(', ')}.` };
     });
@@ -82,7 +84,14 @@ export function RequirementEditor({
             Keep this set
           </button>
         )}
-        <button className="btn" onClick={() => onDone()}>
+        <button
+          className="btn"
+          onClick={() => {
+            // left on purpose: it does not come back
+            setText(first);
+            onDone();
+          }}
+        >
           Leave it
         </button>
         {canEdit && set && set.origin !== 'shipped' && (

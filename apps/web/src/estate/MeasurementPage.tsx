@@ -6,6 +6,8 @@ import type { Named } from '@underpass/contracts';
 import { Pick } from '../ui/Pick.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useAction } from '../ui/useAction.js';
+import { useLeaving } from '../ui/useLeaving.js';
+import { useTyped } from '../ui/useTyped.js';
 
 const media = ['not told', 'wired', 'wifi'] as const;
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
@@ -17,7 +19,7 @@ interface KeptAs {
 
 /** Bring in a measurement taken with another program, and say where it was taken. */
 export function MeasurementPage() {
-  const [text, setText] = useState('');
+  const [text, setText] = useTyped('measurement', '');
   const [vantage, setVantage] = useState<(typeof vantages)[number]>('desk');
   const [location, setLocation] = useState<Named | null>(null);
   const [endpoint, setEndpoint] = useState<Named | null>(null);
@@ -26,12 +28,13 @@ export function MeasurementPage() {
   const { busy, fault, refuse, run } = useAction();
   const [done, setDone] = useState<KeptAs | null>(null);
   useTitle('Measurement');
+  const leaving = useLeaving(text !== '' && done === null, () => setText(''));
   const submit = () => {
     setDone(null);
     if (!location) return refuse('Choose the location where it was taken.');
     return run(async () => {
       setDone(
-        await call('measurements', 'POST', {
+        await call<KeptAs>('measurements', 'POST', {
           text,
           vantage,
           location: location.id,
@@ -40,10 +43,12 @@ export function MeasurementPage() {
           ...(endpoint ? { endpoint: endpoint.id } : {}),
         }),
       );
+      setText('');
     });
   };
   return (
     <div className="px-6 pt-[15px] max-w-[900px]">
+      {leaving}
       <p className="text-ink-3">
         <Link className="link" to="/estate">
           Estate

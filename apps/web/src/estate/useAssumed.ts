@@ -1,6 +1,6 @@
 import type { Change, Organisation, Thresholds, WorkKind } from '@underpass/contracts';
 import { assumedFigures, faultOfAssumed, shippedThresholds } from '@underpass/core';
-import { useState } from 'react';
+import { useTyped } from '../ui/useTyped.js';
 
 /** A threshold of a kind of work. */
 export type ThresholdKey = keyof Thresholds;
@@ -13,15 +13,16 @@ const bounds: Record<ThresholdKey, readonly [least: number, most: number]> = {
 };
 const shipped = new Map(assumedFigures.map((each) => [each.key, each.value]));
 
+const nothing = {};
 const isNumber = (text: string) => text.trim() !== '' && Number.isFinite(Number(text));
 const without = (fields: Record<string, unknown>) => Object.keys(fields).length === 0;
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** What is typed over the figures of an organisation: as the change it would be, with what is wrong beside each field. */
 export function useAssumed(organisation: Organisation | null) {
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const [texts, setTexts] = useTyped<Readonly<Record<string, string>>>('assumed', nothing);
   const type = (key: string, text: string) => setTexts((now) => ({ ...now, [key]: text }));
-  const forget = () => setTexts({});
+  const forget = () => setTexts(nothing);
   const assumed = organisation?.assumed ?? {};
   const thresholds = organisation?.thresholds ?? {};
   const faults: Record<string, string> = {};

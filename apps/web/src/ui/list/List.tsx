@@ -10,16 +10,15 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
-import { Link } from 'react-router';
 import type { ListColumn } from './columns.js';
+import { ListHead } from './ListHead.js';
+import { ListRow, rowHeight } from './ListRow.js';
 import { useListKeys } from './useListKeys.js';
 import { Later } from '../Later.js';
 import { useNarrow } from '../useUnder.js';
 import { usePrinting } from '../usePrinting.js';
 
-const rowHeight = 29;
 /** Rows in the hand are as high as what stands in them; about this. */
 const cardHeight = 62;
 
@@ -121,163 +120,56 @@ function Rows<T extends object>(props: ListProps<T>) {
   const visible = columns.filter(({ id }) => !shown || shown.includes(id));
   const tracks = `${onChosen ? '26px ' : ''}${visible.map(({ width }) => width).join(' ')}`;
   const grid = narrow ? {} : { display: 'grid', gridTemplateColumns: tracks, columnGap: 12 };
-  const allChosen = ids.length > 0 && ids.every((id) => chosen?.has(id));
   return (
     // a table scrolls within itself where it must; the keys go through its rows
     <div ref={frame} className={`overflow-auto ${height} min-h-[280px]`} onKeyDown={keys.onKeyDown}>
       <div role="table" aria-label={label} aria-rowcount={total + 1} style={narrow ? {} : { minWidth }}>
-        <div
-          role="row"
-          aria-rowindex={1}
-          style={grid}
-          className={`head sticky top-0 bg-paper z-20 ${narrow ? 'flex gap-x-3 items-center py-1' : 'h-[28px] items-end pb-1'}`}
-        >
-          {onChosen && (
-            <span role="columnheader" className="flex items-center">
-              <input
-                type="checkbox"
-                className="tick"
-                aria-label="Choose all that are listed"
-                checked={allChosen}
-                ref={(box) => {
-                  if (box) box.indeterminate = !allChosen && ids.some((id) => chosen?.has(id));
-                }}
-                onChange={() => onChosen(new Set(allChosen ? [] : ids))}
-              />
-            </span>
-          )}
-          {narrow && <SortedBy columns={visible} sort={sort} onSort={onSort} />}
-          {!narrow &&
-            visible.map((column) => (
-              <Head
-                key={column.id}
-                column={column}
-                sort={sort}
-                onSort={onSort && column.sorts !== false ? () => table.getColumn(column.id)?.toggleSorting() : undefined}
-              />
-            ))}
-        </div>
+        <ListHead
+          columns={visible}
+          narrow={narrow}
+          grid={grid}
+          sort={sort}
+          onSort={onSort}
+          onToggle={(id) => table.getColumn(id)?.toggleSorting()}
+          choosing={
+            onChosen
+              ? {
+                  all: ids.length > 0 && ids.every((id) => chosen?.has(id)),
+                  some: ids.some((id) => chosen?.has(id)),
+                  onAll: (all) => onChosen(new Set(all ? ids : [])),
+                }
+              : null
+          }
+        />
         <div role="rowgroup" style={printing ? {} : { height: virtual.getTotalSize(), position: 'relative' }}>
           {items.map((item) => {
             const row = inOrder[item.index];
             if (!row) return null;
-            const isChosen = chosen?.has(row.id) ?? false;
             return (
-              <div
+              <ListRow
                 key={row.id}
-                ref={narrow && !printing ? virtual.measureElement : undefined}
-                data-index={item.index}
-                role="row"
-                aria-rowindex={item.index + 2}
-                aria-selected={onChosen ? isChosen : undefined}
-                tabIndex={to || onChosen ? undefined : -1}
-                {...(to ? {} : { 'data-row': true })}
-                style={{
-                  ...grid,
-                  ...(printing ? {} : { transform: `translateY(${item.start}px)` }),
-                  ...(narrow ? {} : { height: rowHeight }),
-                }}
-                className={`row ${printing ? 'relative' : 'absolute'} inset-x-0 border-b border-rule hover:bg-earth ${isChosen ? 'bg-tile-wash' : ''} ${narrow ? 'flex flex-wrap gap-x-3 gap-y-0.5 py-2' : 'items-center'}`}
-              >
-                {onChosen && (
-                  <span role="cell" className="flex items-center relative z-10">
-                    <input
-                      type="checkbox"
-                      className="tick"
-                      data-tick
-                      aria-label={`Choose ${nameOf(row.original)}`}
-                      checked={isChosen}
-                      onClick={(event) => keys.onTick(item.index, event.shiftKey)}
-                      onChange={() => undefined}
-                    />
-                  </span>
-                )}
-                {visible.map((column, at) => (
-                  <span
-                    role="cell"
-                    key={column.id}
-                    className={`${narrow ? 'max-w-full' : 'truncate'} ${column.right && !narrow ? 'text-right' : ''} ${at > 0 ? 'cell' : narrow ? 'basis-[calc(100%-40px)]' : ''}`}
-                  >
-                    {at === 0 && to ? (
-                      <Link data-row to={to(row.original)} className="row-link">
-                        {column.cell(row.original)}
-                      </Link>
-                    ) : (
-                      <>
-                        {narrow && column.right && <span className="text-ink-3">{column.head} </span>}
-                        {column.cell(row.original)}
-                      </>
-                    )}
-                  </span>
-                ))}
-              </div>
+                row={row.original}
+                index={item.index}
+                top={printing ? null : item.start}
+                measure={narrow && !printing ? virtual.measureElement : undefined}
+                columns={visible}
+                narrow={narrow}
+                grid={grid}
+                to={to}
+                choosing={
+                  onChosen
+                    ? {
+                        is: chosen?.has(row.id) ?? false,
+                        name: nameOf(row.original),
+                        onTick: (isRange) => keys.onTick(item.index, isRange),
+                      }
+                    : null
+                }
+              />
             );
           })}
         </div>
       </div>
     </div>
-  );
-}
-
-/** In the hand there is no room for heads: one field says what the list is sorted by. */
-function SortedBy<T>({
-  columns,
-  sort,
-  onSort,
-}: {
-  columns: readonly ListColumn<T>[];
-  sort: string | null;
-  onSort: ((sort: string | null) => void) | undefined;
-}) {
-  if (!onSort) return <span role="columnheader">{columns.map(({ head }) => head).join(', ')}</span>;
-  return (
-    <span role="columnheader" className="flex-1 min-w-0">
-      <label className="flex items-center gap-2">
-        Sorted by
-        <select className="field flex-1 min-w-0" value={sort ?? ''} onChange={({ target }) => onSort(target.value || null)}>
-          <option value="">its usual order</option>
-          {columns
-            .filter(({ sorts }) => sorts !== false)
-            .flatMap(({ id, head }) => [
-              <option key={id} value={id}>
-                {head}
-              </option>,
-              <option key={`-${id}`} value={`-${id}`}>
-                {head}, from the end
-              </option>,
-            ])}
-        </select>
-      </label>
-    </span>
-  );
-}
-
-/** The head of a column; pressed, it sorts: up, down, and back to the order of before. */
-function Head<T>({
-  column: { id, head, right },
-  sort,
-  onSort,
-}: {
-  column: ListColumn<T>;
-  sort: string | null;
-  onSort: (() => void) | undefined;
-}) {
-  const way = sort === id ? 'ascending' : sort === `-${id}` ? 'descending' : undefined;
-  return (
-    <span role="columnheader" aria-sort={way} className={right ? 'text-right' : ''}>
-      {onSort ? (
-        <button
-          type="button"
-          className={`inline-flex items-center gap-0.5 min-h-[24px] hover:underline ${way ? 'font-bold text-ink' : ''}`}
-          onClick={onSort}
-        >
-          {head}
-          {way === 'ascending' && <ArrowUp size={12} aria-hidden />}
-          {way === 'descending' && <ArrowDown size={12} aria-hidden />}
-        </button>
-      ) : (
-        head
-      )}
-    </span>
   );
 }

@@ -1,0 +1,15 @@
+import { useEffect, useState, type Dispatch, type SetStateAction } from 'react';
+import { useSession } from '../api/session.js';
+import { keepTyped, typedBefore } from './typed.js';
+
+/** A state that is typed and not saved: kept in the browser's tab a moment later, and there again after a reload. Null keeps nothing. */
+export function useTyped<T>(name: string, first: T): [T, Dispatch<SetStateAction<T>>] {
+  const key = `${useSession().data?.name ?? ''}.${name}`;
+  const [value, setValue] = useState<T>(() => typedBefore<T>(key) ?? first);
+  const isFirst = JSON.stringify(value) === JSON.stringify(first);
+  useEffect(() => {
+    const timer = setTimeout(() => keepTyped(key, isFirst ? null : value), 250);
+    return () => clearTimeout(timer);
+  }, [key, value, isFirst]);
+  return [value, setValue];
+}
