@@ -38,9 +38,9 @@ test('a draft is kept, found again under Changes, opened on its crossing, and dr
   await page.getByRole('radio', { name: 'H.265' }).click();
   await page.getByRole('radio', { name: '15', exact: true }).click();
   await page.getByRole('button', { name: 'Keep as draft' }).click();
-  await expect(page.getByText(/Kept as draft: picture.codec = hevc/)).toBeVisible();
+  await expect(page.getByText(/Kept as draft: Codec HEVC at/)).toBeVisible();
   await page.goto('/estate/changes');
-  const draft = page.getByRole('listitem').filter({ hasText: 'picture.codec = hevc' });
+  const draft = page.getByRole('listitem').filter({ hasText: 'Codec HEVC at' });
   await draft.getByRole('link').click();
   await expect(page.getByRole('radio', { name: 'H.265' })).toBeChecked();
   await expect(page.getByRole('columnheader', { name: /after/ })).toBeVisible();
@@ -74,7 +74,7 @@ test('long lists draw only what is seen and scroll to the end', async ({ page })
   await signIn(page, undefined, '/crossings');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('1127 crossings');
   expect(await page.getByRole('row').count()).toBeLessThan(80);
-  const frame = page.locator('.overflow-auto').first();
+  const frame = page.getByRole('table', { name: 'Crossings' }).locator('..');
   await expect(async () => {
     await frame.evaluate((element) => element.scrollTo(0, element.scrollHeight));
     await expect(page.locator('[aria-rowindex="1128"]')).toBeVisible({ timeout: 500 });

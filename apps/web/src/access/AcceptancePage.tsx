@@ -45,7 +45,7 @@ export function AcceptancePage() {
   const open = run && !run.signedOffAt ? run : null;
   return (
     <>
-      <div className="flex items-start gap-4">
+      <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
         <div className="flex-1">
           <h1>
             {plan.testers.length} people see all {plan.publications} publications that anybody sees

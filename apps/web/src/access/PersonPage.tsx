@@ -67,7 +67,7 @@ function Person({ view }: { view: AccessPersonView }) {
           Who sees what
         </Link>
       </p>
-      <div className="flex items-start gap-4">
+      <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
         <div className="flex-1">
           <h1>
             <Link to={`/estate/person/${encodeURIComponent(person.id)}`} className="border-b border-dotted border-ink-3">

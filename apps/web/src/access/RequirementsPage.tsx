@@ -53,8 +53,8 @@ export function RequirementsPage() {
   const perPerson = 150 / Math.max(1, ...sets.map((each) => each.ready + each.fallback + each.notReady + each.notKnown));
   return (
     <>
-      <div className="flex items-start gap-4">
-        <h1 className="flex-1">
+      <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
+        <h1 className="flex-1 min-w-[min(100%,280px)]">
           {set
             ? `${set.name}: ${readinessSentence(set).charAt(0).toLowerCase()}${readinessSentence(set).slice(1)}`
             : asked === null

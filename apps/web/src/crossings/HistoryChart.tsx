@@ -32,7 +32,7 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
             <p className="text-ink-3">{entries ? 'No result is recorded yet.' : '·····'}</p>
           )}
         </div>
-        <ol className="max-h-[150px] overflow-auto">
+        <ol className="max-h-[150px] overflow-auto relative" tabIndex={0} aria-label="Every change that moved it, the last first">
           {[...(entries ?? [])].reverse().map((entry) => (
             <li key={`${entry.at}${entry.cause}`} className="border-b border-rule py-0.5 flex gap-3">
               <span className="text-ink-3 whitespace-nowrap w-[96px]">{shortMoment(entry.at)}</span>
