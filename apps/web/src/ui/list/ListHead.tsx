@@ -115,7 +115,7 @@ function Head<T>({
           {way === 'descending' && <ArrowDown size={12} aria-hidden />}
         </button>
       ) : (
-        head
+        <span className="inline-flex items-center min-h-[24px]">{head}</span>
       )}
     </span>
   );
