@@ -40,7 +40,7 @@ const serverModules = {
   signin: ['estate', 'securityLog'],
   estate: ['jobs', 'securityLog'],
   crossing: ['estate', 'jobs', 'securityLog'],
-  access: ['crossing', 'estate', 'jobs'],
+  access: ['crossing', 'estate', 'jobs', 'securityLog'],
   signon: ['crossing', 'estate', 'jobs'],
   evidence: ['estate', 'securityLog'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],

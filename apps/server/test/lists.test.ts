@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import {
   readFolder,
+  type AccessPeople,
   type CrossingGroups,
   type CrossingPage,
   type JobStarted,
@@ -159,6 +160,15 @@ describe('a list as a file', () => {
     expect(lines.length).toBeGreaterThan(1);
     for (const line of lines.slice(1)) expect(line).toContain(`"'=HYPERLINK(""x"")"`);
     await rename(object.name, (named.body as { version: string }).version);
+  });
+
+  test('of who sees what is as long as the list, by its filter and order', async () => {
+    const { rows, total } = await get<AccessPeople>('access/people?show=guests&sort=-name&limit=500');
+    const lines = (await fileOf('access/people-exports', { show: 'guests', sort: '-name' })).trim().split('\n');
+    expect(lines.length - 1).toBe(total);
+    expect(lines.slice(1).map((line) => line.split(',')[0])).toEqual(rows.map(({ name }) => name));
+    const names = rows.map(({ name }) => name.toLowerCase());
+    expect(names).toEqual([...names].sort().reverse());
   });
 
   test('is for engineers, and a filter without a kind is refused', async () => {

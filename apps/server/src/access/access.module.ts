@@ -9,6 +9,9 @@ import { EntryLinksController } from './entryLinks.controller.js';
 import { OpenLinkController } from './openLink.controller.js';
 import { RequirementsController } from './requirements.controller.js';
 import { PortalController } from './portal.controller.js';
+import { SecurityLogModule } from '../securityLog/securityLog.module.js';
+import { PeopleExport } from './peopleExport.js';
+import { PeopleListing } from './peopleListing.js';
 import { SightingService } from './sighting.service.js';
 import { ConsequenceService } from './consequence.service.js';
 import { AcceptanceService } from './acceptance.service.js';
@@ -16,7 +19,7 @@ import { EntryLinkService } from './entryLink.service.js';
 
 /** Who sees what, and how they get in. */
 @Module({
-  imports: [CrossingModule, EstateModule, JobsModule],
+  imports: [CrossingModule, EstateModule, JobsModule, SecurityLogModule],
   controllers: [
     SeesController,
     GuestsController,
@@ -26,7 +29,7 @@ import { EntryLinkService } from './entryLink.service.js';
     RequirementsController,
     PortalController,
   ],
-  providers: [SightingService, ConsequenceService, AcceptanceService, EntryLinkService],
+  providers: [SightingService, ConsequenceService, AcceptanceService, EntryLinkService, PeopleListing, PeopleExport],
   exports: [AcceptanceService, EntryLinkService],
 })
 export class AccessModule {}

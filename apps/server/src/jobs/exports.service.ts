@@ -10,7 +10,7 @@ import type { Progress } from './progress.js';
 /** How long a file waits to be taken, minutes. */
 const keptMinutes = 60;
 
-export type ExportKind = Extract<JobView['kind'], 'export' | 'log export' | 'list export' | 'crossings export'>;
+export type ExportKind = Extract<JobView['kind'], 'export' | 'log export' | 'list export' | 'crossings export' | 'people export'>;
 export interface ExportFile {
   name: string;
   media: string;

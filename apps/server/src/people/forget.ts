@@ -25,10 +25,10 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
   await run(`DELETE FROM draft WHERE split_part(crossing, '~', 1) = $1 OR change::text LIKE $2`, [id, `%"${id}"%`]);
   // files that are being made may have them in them
   await manager.query(
-    `UPDATE job SET cancel = true WHERE kind IN ('export', 'list export', 'crossings export') AND state IN ('waiting', 'running')`,
+    `UPDATE job SET cancel = true WHERE kind IN ('export', 'list export', 'crossings export', 'people export') AND state IN ('waiting', 'running')`,
   );
   await manager.query(
-    `DELETE FROM job_file USING job WHERE job.id = job_file.job AND job.kind IN ('export', 'list export', 'crossings export')`,
+    `DELETE FROM job_file USING job WHERE job.id = job_file.job AND job.kind IN ('export', 'list export', 'crossings export', 'people export')`,
   );
   // what long work was asked for or came to with them in it
   await run(`DELETE FROM job WHERE request::text LIKE $1 OR result::text LIKE $1`, [`%"${id}"%`]);

@@ -7,6 +7,7 @@ import { useCanEdit } from '../api/session.js';
 import { ChosenBar } from '../ui/list/ChosenBar.js';
 import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { ExportButton } from '../ui/ExportButton.js';
 import { List } from '../ui/list/List.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
@@ -91,6 +92,11 @@ export function GuestsPage() {
           <div className="flex gap-2 justify-end mt-2 no-print">
             <ViewsMenu />
             <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+            {canEdit && (
+              <ExportButton path="access/people-exports" body={{ show: 'guests' }} name="guests.csv" small>
+                Export
+              </ExportButton>
+            )}
           </div>
           <ChosenBar
             rows={rows}

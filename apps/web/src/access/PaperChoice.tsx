@@ -28,7 +28,11 @@ export function PaperChoice({ paper: { draft, drafts, choose } }: { paper: Retur
   return (
     <label className="flex items-center gap-2 whitespace-nowrap">
       Show it
-      <select className="field min-w-0 max-w-[min(260px,calc(100vw-120px))]" value={draft?.id ?? ''} onChange={(event) => choose(event.target.value)}>
+      <select
+        className="field min-w-0 max-w-[min(260px,calc(100vw-120px))]"
+        value={draft?.id ?? ''}
+        onChange={(event) => choose(event.target.value)}
+      >
         <option value="">as it is</option>
         {drafts.map(({ id, name }) => (
           <option key={id} value={id}>

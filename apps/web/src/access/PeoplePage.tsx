@@ -5,6 +5,7 @@ import { useCanEdit } from '../api/session.js';
 import { ChosenBar } from '../ui/list/ChosenBar.js';
 import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { ExportButton } from '../ui/ExportButton.js';
 import { List } from '../ui/list/List.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
@@ -62,6 +63,7 @@ export function PeoplePage() {
   const canEdit = useCanEdit();
   const show = shows.find((each) => each === get('show')) ?? 'all';
   const wanted = { search: get('search'), group: named, show, sort: address.sort };
+  const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   const pages = useInfiniteQuery(accessQueries.people(wanted));
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = pages.data?.pages[0]?.total ?? 0;
@@ -74,6 +76,11 @@ export function PeoplePage() {
         <span className="flex gap-2 items-center no-print">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+          {canEdit && (
+            <ExportButton path="access/people-exports" body={given} name="people.csv" small>
+              Export
+            </ExportButton>
+          )}
         </span>
         {canEdit && (
           <button className="btn" onClick={() => setMove(true)}>

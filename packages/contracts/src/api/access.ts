@@ -8,13 +8,17 @@ import { SignonStep } from '../estate/words.js';
 const Count = z.coerce.number().int();
 const Steps = z.partialRecord(SignonStep, z.number().min(0).max(3600));
 
-export const AccessPeopleQuery = z.object({
+const PeopleFilter = {
   search: z.string().trim().max(100).optional(),
   group: Key.optional(),
   show: z.enum(['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing']).default('all'),
   sort: z
     .enum(['name', '-name', 'kind', '-kind', 'location', '-location', 'groups', '-groups', 'now', '-now', 'after', '-after'])
     .optional(),
+};
+export const AccessPeopleExportRequest = z.strictObject(PeopleFilter).meta({ id: 'AccessPeopleExportRequest' });
+export const AccessPeopleQuery = z.object({
+  ...PeopleFilter,
   offset: Count.min(0).max(10_000_000).default(0),
   limit: Count.min(1).max(500).default(100),
 });
@@ -140,6 +144,7 @@ export const PortalReport = z
   })
   .meta({ id: 'PortalReport' });
 
+export type AccessPeopleExportRequest = z.infer<typeof AccessPeopleExportRequest>;
 export type AccessPeopleQuery = z.infer<typeof AccessPeopleQuery>;
 export type WhyQuery = z.infer<typeof WhyQuery>;
 export type WithdrawRequest = z.infer<typeof WithdrawRequest>;

@@ -4,7 +4,7 @@ import { z } from 'zod';
 export const JobView = z
   .object({
     id: z.string(),
-    kind: z.enum(['import', 'impact', 'consequence', 'export', 'log export', 'list export', 'crossings export']),
+    kind: z.enum(['import', 'impact', 'consequence', 'export', 'log export', 'list export', 'crossings export', 'people export']),
     /** What it is about, in words. */
     name: z.string(),
     by: z.string(),
