@@ -43,6 +43,8 @@ test('everything about one person is shown, then erased: nowhere a word of them,
   await ask(`estate/person/${id}`, 'PUT', { ...read.body.object, name }, { 'if-match': read.headers.get('etag') ?? '' });
   await ask('access/links', 'POST', { resource: 'timetable', targetKind: 'person', target: id, caption: 'Theirs' });
   await ask('check-links', 'POST', { location: 'wexcombe', person: id });
+  for (const search of [`?person=${id}`, '?search=Thessaly+Quillfeather&sort=name', '?person=P13'])
+    await ask('views', 'POST', { name: `seen ${search.length}`, path: '/crossings', search });
   await ask('drafts', 'POST', { name: 'of theirs', change: { patches: [{ do: 'change', kind: 'person', id, set: { groups: [] } }] } });
   await sql.query(
     `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request, result)
@@ -68,6 +70,8 @@ test('everything about one person is shown, then erased: nowhere a word of them,
   const engineer = await server.signIn(people.engineer);
   expect((await server.call(`people/${id}/data`, { method: 'DELETE', cookie: engineer })).status).toBe(403);
   expect((await ask(`people/${id}/data`, 'DELETE')).status).toBe(204);
+  // another’s stays
+  expect((await sql.query('SELECT search FROM kept_view')).rows).toEqual([{ search: '?person=P13' }]);
   const kept = await everything();
   // their key stays where it must: in the mark that it was removed, which other servers follow, and where it was asked for
   const left = kept.replaceAll(`(person,${id},"{""id"": ""${id}""}"`, '').replaceAll(/"person shown",[^)]*\)/g, '');

@@ -23,6 +23,14 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
     [id, nobody],
   );
   await run(`DELETE FROM draft WHERE split_part(crossing, '~', 1) = $1 OR change::text LIKE $2`, [id, `%"${id}"%`]);
+  // lists that were filtered by them or sought their name, as an address writes it
+  await run('DELETE FROM kept_view WHERE search ~ $1', [`=${id.replaceAll('.', '\\.')}(&|$)`]);
+  for (const name of names)
+    if (name)
+      await run('DELETE FROM kept_view WHERE position(lower($1) in lower(search)) > 0 OR position(lower($2) in lower(search)) > 0', [
+        encodeURIComponent(name),
+        name.replaceAll(' ', '+'),
+      ]);
   // files that are being made may have them in them
   await manager.query(
     `UPDATE job SET cancel = true WHERE kind IN ('export', 'list export', 'crossings export', 'people export') AND state IN ('waiting', 'running')`,
