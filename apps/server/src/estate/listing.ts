@@ -3,7 +3,7 @@ import { listColumns, references, type ObjectKind, type ObjectPage, type ObjectQ
 import type { EstateModel } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 import { byKey, sortKey, sortSteps, type SortKey } from '../jobs/order.js';
-import { inSlices } from '../jobs/slices.js';
+import { eachInSlices, inSlices } from '../jobs/slices.js';
 import { EstateStore } from './estate.store.js';
 
 type Filter = Pick<ObjectQuery, 'search' | 'ids' | 'where'>;
@@ -54,10 +54,19 @@ export class Listing {
     if (!sort) return objects;
     const [field, way] = sort.startsWith('-') ? [sort.slice(1), -1 as const] : [sort, 1 as const];
     const to = references[kind][field];
-    const keyed = objects.map((object) => {
-      const value = at(object, field);
-      const named = to && typeof value === 'string' ? (this.nameOf(to, value) ?? value) : value;
-      return { object, id: object.id, key: sortKey(named) as SortKey };
+    const path = field.split('.');
+    // most columns hold few different values
+    const known = new Map<unknown, SortKey>();
+    const keyOf = (value: unknown): SortKey => {
+      if (typeof value !== 'string') return sortKey(value);
+      let key = known.get(value);
+      if (key === undefined) known.set(value, (key = sortKey(to ? (this.nameOf(to, value) ?? value) : value)));
+      return key;
+    };
+    const keyed: { object: Plain; id: string; key: SortKey }[] = [];
+    await eachInSlices(objects, (object) => {
+      const value = path.length === 1 ? object[field] : at(object, field);
+      keyed.push({ object, id: object.id, key: keyOf(value) });
     });
     return (await inSlices(sortSteps(keyed, byKey(way)))).map(({ object }) => object);
   }

@@ -41,7 +41,8 @@ export function sortKey(value: unknown): SortKey {
   if (typeof value === 'number') return value;
   if (typeof value === 'boolean') return value ? 1 : 0;
   const text = Array.isArray(value) ? value.join(', ') : typeof value === 'object' ? JSON.stringify(value) : String(value as string);
-  return text.toLowerCase().replace(/\d+/g, (digits) => digits.padStart(9, '0'));
+  const lower = text.toLowerCase();
+  return /\d/.test(lower) ? lower.replace(/\d+/g, (digits) => digits.padStart(9, '0')) : lower;
 }
 
 /** Orders by key, then by id, so that a list always comes out the same; nothing known is last whichever way round. */

@@ -7,6 +7,7 @@ import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { ExportButton } from '../ui/ExportButton.js';
 import { List } from '../ui/list/List.js';
+import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Pick } from '../ui/Pick.js';
@@ -53,7 +54,6 @@ export function PeoplePage() {
   useTitle('Who sees what');
   const address = useListAddress(columns);
   const { search, get, set } = address;
-  const [text, setText] = useState(get('search') ?? '');
   const named = get('group');
   const [group, setGroup] = useState<Named | null>(named ? { id: named, name: named } : null);
   const [move, setMove] = useState(get('do') === 'move');
@@ -89,11 +89,10 @@ export function PeoplePage() {
         )}
       </div>
       <Filters
-        text={text}
+        search={get('search')}
         group={group}
         show={show}
         counts={pages.data?.pages[0]?.counts}
-        onText={setText}
         onGroup={setGroup}
         onSet={(key, value) => set({ [key]: value }, true)}
       />
@@ -105,7 +104,6 @@ export function PeoplePage() {
             <button
               className="btn"
               onClick={() => {
-                setText('');
                 setGroup(null);
                 set({ search: null, group: null, show: null });
               }}
@@ -164,33 +162,28 @@ export function PeoplePage() {
 
 /** Who is shown, each filter in the address. */
 function Filters({
-  text,
+  search,
   group,
   show,
   counts,
-  onText,
   onGroup,
   onSet: set,
 }: {
-  text: string;
+  search: string | null;
   group: Named | null;
   show: (typeof shows)[number];
   counts: AccessPeople['counts'] | undefined;
-  onText: (text: string) => void;
   onGroup: (group: Named | null) => void;
   onSet: (key: string, value: string | null) => void;
 }) {
   return (
     <div className="flex flex-wrap gap-x-4 gap-y-2 items-center mt-3 mb-2">
-      <input
+      <SearchField
         className="field w-[170px]"
         aria-label="Search people"
         placeholder="Search people"
-        value={text}
-        onChange={(event) => {
-          onText(event.target.value);
-          set('search', event.target.value.trim() || null);
-        }}
+        value={search}
+        onSearch={(words) => set('search', words)}
       />
       <span className="w-[170px]">
         <Pick

@@ -1,6 +1,6 @@
 import { Bay, Verdict as VerdictSchema, type CrossingPage, type Verdict as VerdictWord } from '@underpass/contracts/words';
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { SearchField } from '../ui/list/SearchField.js';
 import { verdictWords, VerdictShape } from '../ui/Verdict.js';
 
 export const crossingFilters = ['search', 'verdict', 'bay', 'area', 'location', 'resource', 'person', 'kind'] as const;
@@ -18,23 +18,15 @@ export function CrossingFilters({
   counts: CrossingPage['counts'] | undefined;
   children: React.ReactNode;
 }) {
-  const search = get('search');
-  const [typed, setTyped] = useState<{ text: string; for: string | null }>({ text: search ?? '', for: search });
-  // a view that is opened brings its own words; what is typed stays as it is typed
-  const text = typed.for === search ? typed.text : (search ?? '');
   return (
     <div className="flex flex-wrap gap-x-3 gap-y-2 items-center py-3 no-print">
       <label className="flex items-center gap-2">
         Search
-        <input
+        <SearchField
           className="field w-[220px]"
-          value={text}
           placeholder="Name, endpoint, place, resource"
-          onChange={({ target }) => {
-            const words = target.value.trim() || null;
-            setTyped({ text: target.value, for: words });
-            onSet({ search: words }, true);
-          }}
+          value={get('search')}
+          onSearch={(search) => onSet({ search }, true)}
         />
       </label>
       <div

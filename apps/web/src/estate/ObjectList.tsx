@@ -9,6 +9,7 @@ import { ExportButton } from '../ui/ExportButton.js';
 import { ChosenBar } from '../ui/list/ChosenBar.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { List } from '../ui/list/List.js';
+import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
@@ -58,11 +59,11 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
       <div className="flex gap-x-4 gap-y-2 items-center pb-2 flex-wrap no-print">
         <label className="flex gap-2 items-center">
           Search
-          <input
+          <SearchField
             className="field w-[220px]"
-            value={wanted.search ?? ''}
-            onChange={(event) => set({ search: event.target.value || null }, true)}
             placeholder="Name, id, location"
+            value={wanted.search}
+            onSearch={(search) => set({ search }, true)}
           />
         </label>
         {wanted.where && (
