@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { JobView } from '@underpass/contracts';
+import type { JobView, peopleExports } from '@underpass/contracts';
 import type { Response } from 'express';
 import { DataSource } from 'typeorm';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -10,7 +10,7 @@ import type { Progress } from './progress.js';
 /** How long a file waits to be taken, minutes. */
 const keptMinutes = 60;
 
-export type ExportKind = Extract<JobView['kind'], 'export' | 'log export' | 'list export' | 'crossings export' | 'people export'>;
+export type ExportKind = (typeof peopleExports)[number] | 'log export';
 export interface ExportFile {
   name: string;
   media: string;

@@ -1,3 +1,4 @@
+import { peopleExports } from '@underpass/contracts';
 import type { EntityManager } from 'typeorm';
 
 /** What stands for people whose data were taken out. */
@@ -32,12 +33,8 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
         name.replaceAll(' ', '+'),
       ]);
   // files that are being made may have them in them
-  await manager.query(
-    `UPDATE job SET cancel = true WHERE kind IN ('export', 'list export', 'crossings export', 'people export') AND state IN ('waiting', 'running')`,
-  );
-  await manager.query(
-    `DELETE FROM job_file USING job WHERE job.id = job_file.job AND job.kind IN ('export', 'list export', 'crossings export', 'people export')`,
-  );
+  await run(`UPDATE job SET cancel = true WHERE kind = ANY($1) AND state IN ('waiting', 'running')`, [peopleExports]);
+  await run('DELETE FROM job_file USING job WHERE job.id = job_file.job AND job.kind = ANY($1)', [peopleExports]);
   // what long work was asked for or came to with them in it
   await run(`DELETE FROM job WHERE request::text LIKE $1 OR result::text LIKE $1`, [`%"${id}"%`]);
   await run(

@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import type { GuestRow } from '@underpass/contracts';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
+import { EditableList } from '../estate/EditableList.js';
 import { useCanEdit } from '../api/session.js';
-import { ChosenBar } from '../ui/list/ChosenBar.js';
 import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { ExportButton } from '../ui/ExportButton.js';
-import { List } from '../ui/list/List.js';
+import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Dialog } from '../ui/Dialog.js';
@@ -19,7 +19,8 @@ import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { day } from '../ui/times.js';
 
-const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
+const none = {};
+const idOf = ({ id }: GuestRow): string => id;
 const stateWords = (row: GuestRow): string => {
   switch (row.state) {
     case 'ended':
@@ -41,8 +42,7 @@ export function GuestsPage() {
   useTitle('Guests');
   const { run } = useAction('foot');
   const canEdit = useCanEdit();
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [edit, setEdit] = useState(false);
+  const [chosen, setChosen] = useChosenRows(none);
   const [letters, setLetters] = useState(false);
   const address = useListAddress(columns);
   const [sure, setSure] = useState(false);
@@ -98,25 +98,9 @@ export function GuestsPage() {
               </ExportButton>
             )}
           </div>
-          <ChosenBar
+          <EditableList
             rows={rows}
-            chosen={chosen}
-            idOf={({ id }) => id}
-            columns={columns.filter(({ id }) => address.shown.includes(id))}
-            onClear={() => setChosen(new Set())}
-          >
-            {canEdit && (
-              <button type="button" className="btn btn-small" onClick={() => setEdit(true)}>
-                Edit a field
-              </button>
-            )}
-            <button type="button" className="btn btn-small" onClick={() => setLetters(true)}>
-              Write their letters
-            </button>
-          </ChosenBar>
-          <List
-            rows={rows}
-            idOf={({ id }) => id}
+            idOf={idOf}
             nameOf={({ name }) => name}
             label="Guests"
             columns={columns}
@@ -126,18 +110,19 @@ export function GuestsPage() {
             sorted="here"
             chosen={chosen}
             onChosen={setChosen}
+            edits={[{ kind: 'person', label: 'Edit a field', idOf }]}
+            actions={
+              <button type="button" className="btn btn-small" onClick={() => setLetters(true)}>
+                Write their letters
+              </button>
+            }
             minWidth={900}
-            height="max-h-[calc(100vh-200px)] print:!h-auto print:!max-h-none print:overflow-visible"
+            height="max-h-[calc(100vh-200px)]"
             to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
           />
         </>
       )}
       {letters && <GuestLetters guests={rows.filter(({ id }) => chosen.has(id))} onClose={() => setLetters(false)} />}
-      {edit && (
-        <Suspense fallback={null}>
-          <EditMany kind="person" ids={[...chosen]} onClose={() => setEdit(false)} onDone={() => setChosen(new Set())} />
-        </Suspense>
-      )}
       <Dialog
         open={sure}
         onOpenChange={setSure}

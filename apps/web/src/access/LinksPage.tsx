@@ -134,7 +134,7 @@ export function LinksPage() {
             chosen={chosen}
             onChosen={setChosen}
             minWidth={940}
-            height="max-h-[calc(100vh-200px)] mt-2 print:!h-auto print:!max-h-none print:overflow-visible"
+            height="max-h-[calc(100vh-200px)] mt-2"
           />
         </>
       )}

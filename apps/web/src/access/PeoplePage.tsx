@@ -1,12 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
+import { EditableList } from '../estate/EditableList.js';
 import { useCanEdit } from '../api/session.js';
-import { ChosenBar } from '../ui/list/ChosenBar.js';
 import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { ExportButton } from '../ui/ExportButton.js';
-import { List } from '../ui/list/List.js';
+import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
@@ -18,7 +18,7 @@ import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
 import { accessQueries } from './queries.js';
 
-const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
+const idOf = ({ id }: AccessPersonRow): string => id;
 const shows = ['all', 'guests', 'must choose', 'changes', 'hidden', 'nothing'] as const;
 const words: Record<(typeof shows)[number], string> = {
   all: 'Everybody',
@@ -57,12 +57,11 @@ export function PeoplePage() {
   const named = get('group');
   const [group, setGroup] = useState<Named | null>(named ? { id: named, name: named } : null);
   const [move, setMove] = useState(get('do') === 'move');
-  const [edit, setEdit] = useState(false);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const draft = search.get('draft');
   const canEdit = useCanEdit();
   const show = shows.find((each) => each === get('show')) ?? 'all';
   const wanted = { search: get('search'), group: named, show, sort: address.sort };
+  const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   const pages = useInfiniteQuery(accessQueries.people(wanted));
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -116,43 +115,24 @@ export function PeoplePage() {
         </Empty>
       )}
       {total > 0 && (
-        <>
-          <ChosenBar
-            rows={rows}
-            chosen={chosen}
-            idOf={({ id }) => id}
-            columns={columns.filter(({ id }) => address.shown.includes(id))}
-            onClear={() => setChosen(new Set())}
-          >
-            {canEdit && (
-              <button type="button" className="btn btn-small" onClick={() => setEdit(true)}>
-                Edit a field
-              </button>
-            )}
-          </ChosenBar>
-          <List
-            rows={rows}
-            idOf={({ id }) => id}
-            nameOf={({ name }) => name}
-            total={total}
-            label="People"
-            columns={columns}
-            shown={address.shown}
-            sort={address.sort}
-            onSort={address.onSort}
-            chosen={chosen}
-            onChosen={setChosen}
-            minWidth={880}
-            height="h-[calc(100vh-180px)] print:!h-auto print:!max-h-none print:overflow-visible"
-            to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
-            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
-          />
-        </>
-      )}
-      {edit && (
-        <Suspense fallback={null}>
-          <EditMany kind="person" ids={[...chosen]} onClose={() => setEdit(false)} onDone={() => setChosen(new Set())} />
-        </Suspense>
+        <EditableList
+          rows={rows}
+          idOf={idOf}
+          nameOf={({ name }) => name}
+          total={total}
+          label="People"
+          columns={columns}
+          shown={address.shown}
+          sort={address.sort}
+          onSort={address.onSort}
+          chosen={chosen}
+          onChosen={setChosen}
+          edits={[{ kind: 'person', label: 'Edit a field', idOf }]}
+          minWidth={880}
+          height="h-[calc(100vh-180px)]"
+          to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
+          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+        />
       )}
       {draft && <DraftDialog id={draft} onClose={() => set({ draft: null }, true)} />}
       {move && <MoveDialog group={group} onClose={() => setMove(false)} />}

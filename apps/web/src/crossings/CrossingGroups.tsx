@@ -78,7 +78,7 @@ export function CrossingGroups({ by, filter }: { by: keyof typeof filterOf; filt
       label={`Crossings by ${by === 'location' ? 'place' : by}`}
       columns={columns}
       minWidth={900}
-      height="h-[calc(100vh-196px)] print:!h-auto print:!max-h-none print:overflow-visible"
+      height="h-[calc(100vh-196px)]"
       to={(row) => `/crossings${query({ ...filter, [filterOf[by]]: row.key })}`}
     />
   );

@@ -1,10 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
+import type { CrossingRow } from '@underpass/contracts/words';
+import { useDeferredValue, useMemo } from 'react';
+import { EditableList, type Edit } from '../estate/EditableList.js';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
-import { ChosenBar } from '../ui/list/ChosenBar.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
-import { List } from '../ui/list/List.js';
+import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { Empty, Failed } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
@@ -15,11 +16,17 @@ import { CrossingGroups } from './CrossingGroups.js';
 import { crossingColumns } from './crossingList.js';
 import { crossingQueries } from './queries.js';
 
-const EditMany = lazy(async () => ({ default: (await import('../estate/EditMany.js')).EditMany }));
 const groupings = ['none', 'finding', 'location', 'resource'] as const;
 const groupWords = { none: 'Rows', finding: 'By finding', location: 'By place', resource: 'By resource' };
 /** Whose field is edited where crossings are chosen. */
-const ofThem = { endpoint: 'endpoints', person: 'people', location: 'locations', resource: 'resources' } as const;
+const edits = (
+  [
+    ['endpoint', 'endpoints'],
+    ['person', 'people'],
+    ['location', 'locations'],
+    ['resource', 'resources'],
+  ] as const
+).map(([kind, many]): Edit<CrossingRow> => ({ kind, label: `Edit their ${many}`, idOf: (row) => row[kind] }));
 
 /** All crossings: filters, order and columns live in the address; rows, or groups of them. */
 export function CrossingsPage() {
@@ -29,8 +36,7 @@ export function CrossingsPage() {
   const { sort: _, ...filter } = wanted;
   const by = groupings.find((each) => each === get('by')) ?? 'none';
   const pages = useInfiniteQuery({ ...crossingQueries.list(wanted), enabled: by === 'none' });
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [edit, setEdit] = useState<keyof typeof ofThem | null>(null);
+  const [chosen, setChosen] = useChosenRows(filter);
   const canEdit = useCanEdit();
   useTitle('Crossings');
   // a letter that is typed is painted before the list that follows from it
@@ -39,7 +45,6 @@ export function CrossingsPage() {
   const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   const total = first?.total ?? 0;
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
-  const idsOf = (kind: keyof typeof ofThem) => [...new Set(rows.filter(({ id }) => chosen.has(id)).map((row) => row[kind]))];
   return (
     <div className="px-6 max-[719px]:px-4">
       <div className="pt-[15px] flex items-baseline gap-x-4 gap-y-2 flex-wrap">
@@ -80,44 +85,24 @@ export function CrossingsPage() {
         </Empty>
       )}
       {by === 'none' && total > 0 && (
-        <>
-          <ChosenBar
-            rows={rows}
-            chosen={chosen}
-            idOf={({ id }) => id}
-            columns={crossingColumns.filter(({ id }) => address.shown.includes(id))}
-            onClear={() => setChosen(new Set())}
-          >
-            {canEdit &&
-              (Object.keys(ofThem) as (keyof typeof ofThem)[]).map((kind) => (
-                <button key={kind} type="button" className="btn btn-small" onClick={() => setEdit(kind)}>
-                  Edit their {ofThem[kind]}
-                </button>
-              ))}
-          </ChosenBar>
-          <List
-            rows={rows}
-            idOf={({ id }) => id}
-            nameOf={(row) => `${row.personName}, ${row.resourceName}`}
-            total={total}
-            label="Crossings"
-            columns={crossingColumns}
-            shown={address.shown}
-            sort={address.sort}
-            onSort={address.onSort}
-            chosen={chosen}
-            onChosen={setChosen}
-            minWidth={980}
-            height="h-[calc(100vh-196px)] print:!h-auto print:!max-h-none print:overflow-visible"
-            to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
-            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
-          />
-        </>
-      )}
-      {edit && (
-        <Suspense fallback={null}>
-          <EditMany kind={edit} ids={idsOf(edit)} onClose={() => setEdit(null)} onDone={() => setChosen(new Set())} />
-        </Suspense>
+        <EditableList
+          rows={rows}
+          idOf={({ id }) => id}
+          nameOf={(row) => `${row.personName}, ${row.resourceName}`}
+          total={total}
+          label="Crossings"
+          columns={crossingColumns}
+          shown={address.shown}
+          sort={address.sort}
+          onSort={address.onSort}
+          chosen={chosen}
+          onChosen={setChosen}
+          edits={edits}
+          minWidth={980}
+          height="h-[calc(100vh-196px)]"
+          to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
+          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+        />
       )}
     </div>
   );

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { CrossingView } from '@underpass/core';
 import type { CrossingAnswer } from './crossingAnswer.js';
-import { crossingText } from './crossingText.js';
+import { crossingText, sinceWhen } from './crossingText.js';
 import { summaryOf } from './summaryOf.js';
 
 const finding = (bay: string, text: string, remedy?: string) => ({
@@ -36,6 +36,28 @@ test('a crossing as text says who, what is wrong, since when it is told, what wo
     'http://x/crossings/1',
   ]);
   expect(crossingText(answer, answer.view, null, 'u')).not.toContain('Tried');
+});
+
+test('a verdict is told since the change that brought it, and no longer than is known', () => {
+  const entry = (hour: string, verdict: 'clear' | 'limited', cause: string) => ({
+    at: `2026-11-27T${hour}:00:00Z`,
+    verdict,
+    delayMs: 9,
+    frameRate: 30,
+    cause,
+  });
+  const turned = [
+    entry('01', 'limited', 'first'),
+    entry('02', 'clear', 'mended'),
+    entry('03', 'limited', 'line told'),
+    entry('04', 'limited', 'x'),
+  ];
+  expect(sinceWhen(turned, 'limited')).toMatch(/^Limited since .*03:00: line told$/);
+  expect(sinceWhen(turned.slice(0, 1), 'limited')).toMatch(/^Limited since at least .*01:00: first$/);
+  // the history is not yet written, or ends on another verdict
+  expect(sinceWhen(turned, 'clear')).toBeNull();
+  expect(sinceWhen([], 'clear')).toBeNull();
+  expect(crossingText(answer, answer.view, null, 'u', turned).split('\n')[2]).toMatch(/^Limited since/);
 });
 
 test('a change without a name is told by the words of its settings', () => {

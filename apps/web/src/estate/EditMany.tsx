@@ -1,4 +1,4 @@
-import { fieldsOf, kindWords, objectOf, type Change, type Field, type ObjectKind } from '@underpass/contracts';
+import { fieldsOf, kindWords, objectOf, partAt, type Change, type Field, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm, useWatch, type FieldValues } from 'react-hook-form';
 import { call } from '../api/client.js';
@@ -10,6 +10,8 @@ import { ObjectField } from './ObjectField.js';
 
 /** So many objects are edited as one change at most. */
 export const mostAtOnce = 1000;
+/** How long nothing is typed before it is worked out what the edit would do, ms. */
+const restMs = 400;
 /** Fields that belong to one object alone, or say when it was told. */
 const own = new Set(['id', 'name', 'reportedAt', 'screensAt', 'decodersAt']);
 
@@ -82,17 +84,27 @@ function OneField({
   const form = useForm<FieldValues>();
   const held = useWatch({ control: form.control });
   const { busy, fault, run } = useAction();
-  const [change, setChange] = useState<Change | null>(null);
-  const read = useMemo(() => objectOf([field], held), [field, held]);
+  // that nothing is typed is no wish to take the field away from all of them
+  const [takesAway, setTakesAway] = useState(false);
+  const { object, faults } = useMemo(() => objectOf([field], held), [field, held]);
+  const problem = takesAway ? undefined : faults[0]?.problem;
+  const value = partAt(object, field.path);
+  const change = useMemo((): Change | null => {
+    if (problem !== undefined || (value === undefined && !takesAway)) return null;
+    const set = { [field.name]: (takesAway ? null : value) as never };
+    return { patches: ids.map((id) => ({ do: 'change' as const, kind, id, set })), hypotheses: [] };
+  }, [problem, value, takesAway, field, ids, kind]);
   useEffect(() => {
-    const at = field.path.reduce<unknown>((inner, key) => (inner as Record<string, unknown> | undefined)?.[key], read.object);
-    const [problem] = read.faults;
-    if (problem) form.setError(field.name, { message: problem.problem });
+    if (problem) form.setError(field.name, { message: problem });
     else form.clearErrors(field.name);
-    const patches = ids.map((id) => ({ do: 'change' as const, kind, id, set: { [field.name]: (at ?? null) as never } }));
-    const timer = setTimeout(() => setChange(problem || (at === undefined && field.required) ? null : { patches, hypotheses: [] }), 400);
+  }, [problem, field, form]);
+  // only what was looked at is applied: what it does is asked for a moment after the last letter
+  const [looked, setLooked] = useState<Change | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setLooked(change), restMs);
     return () => clearTimeout(timer);
-  }, [read, field, ids, kind, form]);
+  }, [change]);
+  const ready = change !== null && looked === change;
   const summary = `${labelOf(field.name)} of ${of}`;
   const apply = () =>
     run(async () => {
@@ -106,20 +118,28 @@ function OneField({
       className="mt-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (change) void apply();
+        if (ready) void apply();
       }}
     >
       <div className="grid grid-cols-1 min-[560px]:grid-cols-[minmax(110px,150px)_minmax(0,1fr)] gap-x-3 gap-y-2">
-        <ObjectField field={field} form={form} disabled={false} />
+        <ObjectField field={field} form={form} disabled={takesAway} />
       </div>
-      <div className="mt-4 min-h-[48px]">{change && <EditEffectOf change={change} summary={summary} />}</div>
+      {!field.required && (
+        <label className="flex gap-2 items-center mt-2 min-h-[24px]">
+          <input type="checkbox" checked={takesAway} onChange={({ target }) => setTakesAway(target.checked)} />
+          take it away from all of them: it is not known, or as it is by itself
+        </label>
+      )}
+      <div className="mt-4 min-h-[48px]">
+        {ready && <EditEffectOf key={JSON.stringify(value ?? null)} change={change} summary={summary} />}
+      </div>
       {fault && (
         <p role="alert" className="text-brick">
           {fault}
         </p>
       )}
       <div className="flex gap-3 mt-3">
-        <button className="btn btn-primary" disabled={busy || change === null}>
+        <button className="btn btn-primary" disabled={busy || !ready}>
           Apply to {of}
         </button>
         <button type="button" className="btn" onClick={onClose}>

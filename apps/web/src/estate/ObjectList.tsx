@@ -1,24 +1,23 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { kindWords, type ObjectKind } from '@underpass/contracts';
 import { X } from 'lucide-react';
-import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
-import { ChosenBar } from '../ui/list/ChosenBar.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
-import { List } from '../ui/list/List.js';
+import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
+import { EditableList } from './EditableList.js';
 import { nameOf } from './kinds.js';
 import { columnsOfKind, fileOfKind, type ObjectRow } from './objectColumns.js';
 import { estateQueries } from './queries.js';
 
-const EditMany = lazy(async () => ({ default: (await import('./EditMany.js')).EditMany }));
 const idOf = (row: ObjectRow): string => String(row.id);
 const noNames = {};
 /** So many are chosen in one go, and fetched by so many. */
@@ -34,8 +33,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
   const pages = useInfiniteQuery(estateQueries.list(kind, wanted));
   // a letter that is typed is painted before the list that follows from it
   const data = useDeferredValue(pages.data);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [edit, setEdit] = useState(false);
+  const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
   const { run, busy } = useAction('foot');
   const total = data?.pages[0]?.total ?? 0;
   const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
@@ -93,48 +91,32 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
         <Empty>{wanted.search || wanted.where ? 'Nothing here fits.' : `There is no ${one.toLowerCase()} yet.`}</Empty>
       )}
       {total > 0 && (
-        <>
-          <ChosenBar
-            rows={rows}
-            chosen={chosen}
-            idOf={idOf}
-            columns={columns.filter(({ id }) => address.shown.includes(id))}
-            onClear={() => setChosen(new Set())}
-          >
-            {canEdit && (
-              <button type="button" className="btn btn-small btn-primary" onClick={() => setEdit(true)}>
-                Edit a field
-              </button>
-            )}
-            {chosen.size < total && total <= mostChosen && (
+        <EditableList
+          rows={rows}
+          idOf={idOf}
+          nameOf={(row) => nameOf(kind, row)}
+          total={total}
+          label={many}
+          columns={columns}
+          shown={address.shown}
+          sort={address.sort}
+          onSort={address.onSort}
+          chosen={chosen}
+          onChosen={setChosen}
+          edits={[{ kind, label: 'Edit a field', idOf }]}
+          actions={
+            chosen.size < total &&
+            total <= mostChosen && (
               <button type="button" className="btn btn-small" disabled={busy} onClick={() => void chooseAll()}>
                 Choose all {total}
               </button>
-            )}
-          </ChosenBar>
-          <List
-            rows={rows}
-            idOf={idOf}
-            nameOf={(row) => nameOf(kind, row)}
-            total={total}
-            label={many}
-            columns={columns}
-            shown={address.shown}
-            sort={address.sort}
-            onSort={address.onSort}
-            chosen={chosen}
-            onChosen={setChosen}
-            minWidth={Math.max(700, 160 + 100 * address.shown.length)}
-            height="h-[calc(100vh-222px)] print:!h-auto print:!max-h-none print:overflow-visible"
-            to={(row) => `/estate/${kind}/${encodeURIComponent(idOf(row))}`}
-            onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
-          />
-        </>
-      )}
-      {edit && (
-        <Suspense fallback={null}>
-          <EditMany kind={kind} ids={[...chosen]} onClose={() => setEdit(false)} />
-        </Suspense>
+            )
+          }
+          minWidth={Math.max(700, 160 + 100 * address.shown.length)}
+          height="h-[calc(100vh-222px)]"
+          to={(row) => `/estate/${kind}/${encodeURIComponent(idOf(row))}`}
+          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+        />
       )}
     </>
   );

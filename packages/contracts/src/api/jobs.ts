@@ -1,10 +1,13 @@
 import { z } from 'zod';
 
+/** Files that have people in them. */
+export const peopleExports = ['export', 'list export', 'crossings export', 'people export'] as const;
+
 /** Work that takes longer than a request may: it goes on whatever happens to who asked for it, and can be called off. */
 export const JobView = z
   .object({
     id: z.string(),
-    kind: z.enum(['import', 'impact', 'consequence', 'export', 'log export', 'list export', 'crossings export', 'people export']),
+    kind: z.enum(['import', 'impact', 'consequence', 'log export', ...peopleExports]),
     /** What it is about, in words. */
     name: z.string(),
     by: z.string(),

@@ -122,7 +122,11 @@ function Rows<T extends object>(props: ListProps<T>) {
   const grid = narrow ? {} : { display: 'grid', gridTemplateColumns: tracks, columnGap: 12 };
   return (
     // a table scrolls within itself where it must; the keys go through its rows
-    <div ref={frame} className={`overflow-auto ${height} min-h-[280px]`} onKeyDown={keys.onKeyDown}>
+    <div
+      ref={frame}
+      className={`overflow-auto ${height} min-h-[280px] print:!h-auto print:!max-h-none print:overflow-visible`}
+      onKeyDown={keys.onKeyDown}
+    >
       <div role="table" aria-label={label} aria-rowcount={total + 1} style={narrow ? {} : { minWidth }}>
         <ListHead
           columns={visible}
