@@ -191,3 +191,34 @@ test('the same at a desk by keyboard alone, everything found by its name', async
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^Taken back: /).first()).toBeVisible();
 });
+
+test('what a button does is found by its name, and a file is asked for from any screen, once', async ({ page }) => {
+  await signIn(page, people.engineer, '/estate');
+  const find = async (words: string) => {
+    await expect(page.getByRole('combobox', { name: /^Find/ })).toBeVisible();
+    await page.keyboard.press('/');
+    await page.keyboard.type(words);
+  };
+  const download = page.waitForEvent('download');
+  await find('export people');
+  await expect(page.getByRole('option').first()).toContainText('Export people');
+  await page.keyboard.press('Enter');
+  expect((await download).suggestedFilename()).toBe('people.csv');
+  await expect(page).toHaveURL(/\/access$/);
+  // coming back to the screen does not ask again
+  let asked = 0;
+  page.on('request', (request) => (asked += Number(request.url().includes('people-exports'))));
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Move people' })).toBeVisible();
+  expect(asked).toBe(0);
+  // a button of the page, under its own name
+  await find('move people');
+  await expect(page.getByRole('option', { name: /^Move people\s*here/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  // the link of a stranger starts nothing
+  await page.goto('/access?exports=people.csv');
+  await expect(page.getByRole('button', { name: 'Move people' })).toBeVisible();
+  expect(asked).toBe(0);
+});

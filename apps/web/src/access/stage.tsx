@@ -17,6 +17,8 @@ export const accessStage: Stage = {
   ],
   actions: [
     ...parts.map(({ name, to }) => ({ name, to })),
+    { name: 'Export people', to: '/access', exports: 'people.csv', engineer: true },
+    { name: 'Export guests', to: '/access/guests', exports: 'guests.csv', engineer: true },
     { name: 'Move people between groups', to: '/access?do=move', engineer: true },
     { name: 'Make entry links and codes', to: '/access/links?do=make', engineer: true },
     { name: 'Try an entry link on paper', to: '/access/links?do=test' },

@@ -3,7 +3,6 @@ import { lazy, Suspense, useCallback, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { isEmpty } from '@underpass/core';
 import { isGone } from '../api/client.js';
-import { useCanEdit } from '../api/session.js';
 import { SectionDown } from '../drawing/SectionDown.js';
 import { SectionDrawing } from '../drawing/SectionDrawing.js';
 import { SectionTable } from '../drawing/SectionTable.js';
@@ -77,10 +76,8 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
       { replace: true },
     );
   useTitle(`${between.person.name}, ${between.resource.name}`);
-  const canEdit = useCanEdit();
   const remedies = now.findings.flatMap(({ remedies: all }) => all).filter(({ change: each }) => !isEmpty(each));
   useOffers([
-    ...(canEdit ? [{ name: 'Send a field check', run: () => setCheck(true) }] : []),
     ...remedies.slice(0, 8).map(({ text, change: each }) => ({ name: `Try: ${text}`, run: () => tryChange(each, text) })),
     { name: asTable ? 'Drawing in place of the table' : 'Table in place of the drawing', run: toggleTable },
     { name: 'Copy this crossing as text', run: () => copyText(answer, view, name) },

@@ -3,7 +3,6 @@ import { isApplicable, noChange } from '@underpass/core';
 import { useState } from 'react';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
-import { useOffers } from '../shell/actions.js';
 import { useNotice } from '../ui/Notice.js';
 import { useAction } from '../ui/useAction.js';
 import { pathTo } from './changeLink.js';
@@ -53,12 +52,6 @@ export function TryFoot({
       notice({ text: `The browser does not let this page copy. The link: ${link}` });
     }
   };
-  useOffers([
-    ...(canEdit && applicable ? [{ name: `Apply: ${summary}`, run: () => void apply() }] : []),
-    { name: 'See impact on the estate', run: () => setImpact(true) },
-    ...(canEdit ? [{ name: 'Keep as draft', run: () => void keep() }] : []),
-    { name: 'Copy a link to this change', run: () => void copy() },
-  ]);
   return (
     <>
       <p role="alert" className="text-brick mt-2 empty:hidden">

@@ -18,6 +18,7 @@ export const crossingsStage: Stage = {
     { name: 'Crossings by finding', to: '/crossings?by=finding' },
     { name: 'Crossings by place', to: '/crossings?by=location' },
     { name: 'Crossings by resource', to: '/crossings?by=resource' },
+    { name: 'Export crossings', to: '/crossings', exports: 'crossings.csv', engineer: true },
     { name: 'Send a field check: choose whose crossing', to: '/crossings?verdict=unknown', engineer: true },
   ],
   live: { results: ['crossings', 'crossing', 'history'], check: ['check-links'], job: ['jobs'] },

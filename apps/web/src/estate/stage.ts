@@ -25,6 +25,7 @@ export const estateStage: Stage = {
   actions: [
     { name: 'Import a folder', to: '/estate/import', engineer: true },
     { name: 'Bring in a measurement', to: '/estate/measurements', engineer: true },
+    { name: 'Export the estate', to: '/estate', exports: 'estate.zip', engineer: true },
     { name: 'What is assumed', to: '/estate/assumed' },
     { name: 'Changes: take one back, drafts', to: '/estate/changes' },
     ...(['location', 'person', 'endpoint', 'resource', 'group', 'publication', 'host', 'setting'] as const).flatMap((kind) => [

@@ -5,7 +5,8 @@ import { useNavigate } from 'react-router';
 import { useSession } from '../api/session.js';
 import { estateQueries } from '../estate/queries.js';
 import { Combobox } from '../ui/Combobox.js';
-import { usePageActions } from './actions.js';
+import { usePageActions, type Action } from './actions.js';
+import { buttonsOfPage } from './buttons.js';
 import { foundLately, keepFound } from './recent.js';
 import { actionsOfStages } from './stages.js';
 
@@ -29,7 +30,10 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
   const [open, setOpen] = useState(false);
   const navigate = useNavigate();
   const { data: session } = useSession();
-  const onPage = usePageActions();
+  const offered = usePageActions();
+  // read once, as the finder is come to: the page stands still under it
+  const [buttons, setButtons] = useState<readonly Action[]>([]);
+  const onPage = [...offered, ...buttons.filter(({ name }) => !offered.some((each) => each.name === name))];
   const wanted = useDeferredValue(text.trim().toLowerCase());
   const found = useQuery(estateQueries.found(wanted));
   const words = wanted.split(/\s+/).filter(Boolean);
@@ -56,7 +60,12 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
           ...onPage.filter(({ name }) => fits(name, words)).map(({ name, run }) => ({ key: `do ${name}`, name, says: 'here', take: run })),
           ...actionsOfStages
             .filter((each) => may(each) && fits(each.name, words))
-            .map(({ name, to }) => ({ key: `go ${to} ${name}`, name, says: 'screen', take: () => void navigate(to) })),
+            .map(({ name, to, exports }) => ({
+              key: `go ${to} ${name}`,
+              name,
+              says: exports ? 'a file' : 'screen',
+              take: () => void navigate(to, exports ? { state: { exports } } : {}),
+            })),
         ];
   const objects = words.length === 0 ? [] : (found.data ?? []);
   const lately = foundLately();
@@ -103,7 +112,10 @@ export function Find({ input }: { input: React.RefObject<HTMLInputElement | null
             ref: input,
             className: 'flex-1 min-w-0 h-[26px] bg-transparent outline-none placeholder:text-ink-3',
             placeholder: 'Find a person, place, action',
-            onFocus: () => setOpen(true),
+            onFocus: () => {
+              setButtons(buttonsOfPage());
+              setOpen(true);
+            },
           }}
           listClass="right-0 top-[36px] w-[min(400px,calc(100vw-32px))] max-[719px]:fixed max-[719px]:left-4 max-[719px]:right-4 max-[719px]:top-[44px] max-[719px]:w-auto z-40 max-h-[60vh]"
           rowClass="px-3 py-1 max-[719px]:py-2"

@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useSyncExternalStore } from 'react';
 
-/** Something a button does, to be found by its name. */
+/** Something that is done on a page, to be found by its name. */
 export interface Action {
   name: string;
   run: () => void;
@@ -20,10 +20,10 @@ const subscribe = (listener: () => void) => {
   return () => told.delete(listener);
 };
 
-/** What can be done on the page that is shown. */
+/** What can be done on the page that is shown besides its buttons. */
 export const usePageActions = (): readonly Action[] => useSyncExternalStore(subscribe, () => all);
 
-/** Makes what buttons do found by name while they are shown. */
+/** Makes what is done without a button of its own found by name while its page is shown. */
 export function useOffers(actions: readonly Action[]): void {
   const id = useId();
   const now = useRef(actions);

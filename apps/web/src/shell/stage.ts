@@ -6,6 +6,8 @@ export type LiveEvent = 'results' | 'ended' | 'check' | 'job' | 'sighting';
 export interface StageAction {
   name: string;
   to: string;
+  /** The file of that screen that is asked for there. */
+  exports?: string;
   engineer?: true;
   admin?: true;
 }

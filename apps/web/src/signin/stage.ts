@@ -11,6 +11,7 @@ export const signinStage: Stage = {
     { name: 'Your account: password, second factor', to: '/account' },
     { name: 'Who may sign in', to: '/sign-ins', admin: true },
     { name: 'Log of the doors', to: '/sign-ins/log', admin: true },
+    { name: 'Export the log of the doors', to: '/sign-ins/log', exports: 'security.log', admin: true },
   ],
   live: { ended: ['session'] },
 };
