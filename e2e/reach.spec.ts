@@ -20,8 +20,12 @@ const routes = [
   '/access/acceptance',
   '/access/links',
   '/access/sign-on',
+  '/estate',
   '/estate/endpoint',
   '/estate/endpoint/new',
+  '/estate/setting/new',
+  '/estate/resource/new',
+  '/estate/publication/new',
   '/estate/location/wexcombe',
   '/estate/assumed',
   '/estate/import',
@@ -32,6 +36,9 @@ const routes = [
   '/sign-ins/log',
   '/nowhere',
 ];
+
+/** What there is for somebody who is not signed in. */
+const outside = ['/board', '/check/no-such-link'];
 
 /** What is wrong with a view: sideways scrolling of the page, or what axe finds by the rules of WCAG 2.2 A and AA. */
 async function faultsOf(page: Page, isDark = false): Promise<string[]> {
@@ -61,16 +68,18 @@ for (const width of [1280, 320])
     const page = await (
       await browser.newContext({ colorScheme: 'light', viewport: { width, height: width === 320 ? 640 : 800 } })
     ).newPage();
-    await signIn(page, admin);
     const told: string[] = [];
-    for (const route of routes) {
+    const look = async (route: string) => {
       await page.goto(route);
       await expect(page.locator('h1').first()).toBeVisible();
       await expect(page.getByText('·····')).toHaveCount(0);
       for (const fault of await faultsOf(page)) told.push(`${route}, light: ${fault}`);
       await page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
       for (const fault of await faultsOf(page, true)) told.push(`${route}, dark: ${fault}`);
-    }
+    };
+    for (const route of outside) await look(route);
+    await signIn(page, admin);
+    for (const route of routes) await look(route);
     expect(told).toEqual([]);
     await page.context().close();
   });

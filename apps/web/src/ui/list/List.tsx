@@ -10,7 +10,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ListColumn } from './columns.js';
 import { ListHead } from './ListHead.js';
 import { ListRow, rowHeight } from './ListRow.js';
@@ -100,12 +100,14 @@ function Rows<T extends object>(props: ListProps<T>) {
     },
   });
   const inOrder = table.getRowModel().rows;
+  const [scrolled, setScrolled] = useState(false);
   const ids = useMemo(() => inOrder.map(({ id }) => id), [inOrder]);
   const virtual = useVirtualizer({
     count: inOrder.length,
     getScrollElement: () => frame.current,
     estimateSize: () => (narrow ? cardHeight : rowHeight),
-    overscan: 12,
+    // rows beyond the edge are for who scrolls; until then they would only be drawn with every order
+    overscan: scrolled ? 12 : 2,
   });
   // what was measured as a row is not as high as a card
   useEffect(() => virtual.measure(), [narrow, virtual]);
@@ -126,6 +128,7 @@ function Rows<T extends object>(props: ListProps<T>) {
       ref={frame}
       className={`overflow-auto ${height} min-h-[280px] print:!h-auto print:!max-h-none print:overflow-visible`}
       onKeyDown={keys.onKeyDown}
+      onScroll={() => setScrolled(true)}
     >
       <div role="table" aria-label={label} aria-rowcount={total + 1} style={narrow ? {} : { minWidth }}>
         <ListHead
