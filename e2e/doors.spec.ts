@@ -104,7 +104,7 @@ test('a second factor is set up, asked for, and a spare code stands in for it on
   const secret = (await page.locator('p.mono').first().innerText()).replaceAll(' ', '');
   await page.getByLabel('Code it shows now').fill('000000');
   await page.getByRole('button', { name: 'Use it from now on' }).click();
-  await expect(page.getByText(/does not fit/)).toBeVisible();
+  await expect(page.getByText(/does not fit/i)).toBeVisible();
   await page.getByLabel('Code it shows now').fill(code(secret));
   await page.getByRole('button', { name: 'Use it from now on' }).click();
   const spare = page.getByRole('status').filter({ hasText: 'spare codes' }).getByRole('listitem');

@@ -110,22 +110,17 @@ export async function benchBrowser(origin, tell) {
     for (const [path, label] of [
       ['/estate/endpoint/new', 'Name needed'],
       ['/estate/location/new', 'Name needed'],
-      ['/estate/measurements', 'Note'],
+      ['/estate/measurements', 'Text'],
+      ['/estate/assumed', 'office work: Key to pixel, at most ms'],
       ['/crossings', 'Search'],
       ['/account', 'New'],
     ]) {
       await page.goto(`${origin}${path}`);
       const field = page.getByLabel(label, { exact: true }).first();
-      if (
-        !(await field.waitFor({ timeout: 8000 }).then(
-          () => true,
-          () => false,
-        ))
-      )
-        continue;
+      await field.waitFor();
       letters.push(...(await typed(page, field, 'quayside hall')));
     }
-    tell('browser, slowed: a typed letter until it is painted, p95 of five forms', ms(percentile(letters, 0.95)), 'under 50 ms');
+    tell('browser, slowed: a typed letter until it is painted, p95 of six forms', ms(percentile(letters, 0.95)), 'under 50 ms');
 
     await page.goto(`${origin}/board`);
     await page.locator('h1').waitFor();

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { byKey, mergePairs, sortKey, sortSteps, type SortKey } from '../src/jobs/order.js';
+import { mergePairs, orderSteps, sortKey, sortSteps, type SortKey } from '../src/jobs/order.js';
 
 const finish = <T>(work: Generator<void, T>): T => {
   for (;;) {
@@ -8,6 +8,29 @@ const finish = <T>(work: Generator<void, T>): T => {
     if (step.done) return step.value;
   }
 };
+interface Row {
+  key: SortKey;
+  id: string;
+}
+/** The order by its definition: compare any two rows. */
+const byDefinition =
+  (way: 1 | -1) =>
+  (a: Row, b: Row): number => {
+    if (a.key === b.key) return a.id < b.id ? -1 : 1;
+    if (a.key === null) return 1;
+    if (b.key === null) return -1;
+    if (typeof a.key !== typeof b.key) return typeof a.key === 'number' ? -1 : 1;
+    return a.key < b.key ? -way : way;
+  };
+const ordered = (rows: readonly Row[], way: 1 | -1): Row[] =>
+  finish(
+    orderSteps(
+      rows,
+      ({ key }) => key,
+      ({ id }) => id,
+      way,
+    ),
+  );
 const keyed = fc.array(
   fc.record({ key: fc.oneof(fc.constant(null), fc.integer({ min: -5, max: 5 }), fc.constantFrom('a', 'b', '')), id: fc.uuid() }),
   {
@@ -18,7 +41,7 @@ const keyed = fc.array(
 describe('sorting in steps', () => {
   test('is sorting, for long lists too, and yields between its steps', () => {
     const long = Array.from({ length: 9001 }, (_, i) => ({ key: (i * 7919) % 1013, id: String(i).padStart(5, '0') }));
-    const work = sortSteps(long, byKey(1));
+    const work = sortSteps(long, byDefinition(1));
     let steps = 0;
     let sorted: typeof long = [];
     for (let step = work.next(); ; step = work.next()) {
@@ -28,9 +51,9 @@ describe('sorting in steps', () => {
       }
       steps++;
     }
-    expect(sorted).toEqual([...long].sort(byKey(1)));
+    expect(sorted).toEqual([...long].sort(byDefinition(1)));
     expect(steps).toBeGreaterThan(3);
-    expect(finish(sortSteps([], byKey(1)))).toEqual([]);
+    expect(finish(sortSteps([], byDefinition(1)))).toEqual([]);
   });
 
   test('runs that are sorted are put together, of equals those of the first before', () => {
@@ -56,10 +79,20 @@ describe('sorting in steps', () => {
 });
 
 describe('the order of a column', () => {
+  test('is the same as where every two rows are compared', () => {
+    fc.assert(
+      fc.property(keyed, fc.constantFrom(1 as const, -1 as const), (rows: Row[], way) => {
+        expect(ordered(rows, way)).toEqual([...rows].sort(byDefinition(way)));
+      }),
+    );
+    const long = Array.from({ length: 9001 }, (_, i) => ({ key: (i * 7919) % 3, id: String((i * 31) % 9001) }));
+    expect(ordered(long, -1)).toEqual([...long].sort(byDefinition(-1)));
+  });
+
   test('turned round it is the other way round, but for what is not known, which stays last', () => {
     fc.assert(
-      fc.property(keyed, (rows: { key: SortKey; id: string }[]) => {
-        const [up, down] = [[...rows].sort(byKey(1)), [...rows].sort(byKey(-1))];
+      fc.property(keyed, (rows: Row[]) => {
+        const [up, down] = [ordered(rows, 1), ordered(rows, -1)];
         for (const sorted of [up, down]) {
           const firstUnknown = sorted.findIndex(({ key }) => key === null);
           if (firstUnknown >= 0) expect(sorted.slice(firstUnknown).every(({ key }) => key === null)).toBe(true);
@@ -72,10 +105,10 @@ describe('the order of a column', () => {
 
   test('texts without regard to capitals, versions by the figures in them, lists and switches as they read', () => {
     const sorted = (...values: unknown[]) =>
-      values
-        .map((value, i) => ({ value, key: sortKey(value), id: String(i) }))
-        .sort(byKey(1))
-        .map(({ value }) => value);
+      ordered(
+        values.map((value, i) => ({ key: sortKey(value), id: String(i) })),
+        1,
+      ).map(({ id }) => values[Number(id)]);
     expect(sorted('4.12.1', '4.2', '3.4_118', '10.0', '3.4_96')).toEqual(['3.4_96', '3.4_118', '4.2', '4.12.1', '10.0']);
     expect(sorted('beta', 'Alpha', undefined, '', 'alpha 2')).toEqual(['Alpha', 'alpha 2', 'beta', undefined, '']);
     expect(sorted(true, false, true)).toEqual([false, true, true]);

@@ -57,6 +57,7 @@ export {
 export * from './api/users.js';
 export * from './api/jobs.js';
 export * from './api/session.js';
+export { EntryLinkForm, MeasurementForm, RecordingForm, SeenForm } from './api/forms.js';
 export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';
 export * from './api/accessAnswers.js';

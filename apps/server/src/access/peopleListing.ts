@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { AccessPeople, AccessPeopleQuery, AccessPersonRow, Person } from '@underpass/contracts';
 import type { EstateModel } from '@underpass/core';
 import { ResultsService } from '../crossing/results.service.js';
-import { byKey, sortKey, sortSteps } from '../jobs/order.js';
+import { orderSteps, sortKey } from '../jobs/order.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { named } from './naming.js';
 
@@ -71,8 +71,14 @@ export class PeopleListing {
       if (column === 'now') return model.access.of(model.signedIn.get(person.id)?.groups ?? person.groups).seen.length;
       return column === 'kind' ? person.kind : person.name;
     };
-    const keyed = list.map((each) => ({ each, id: each.person.id, key: sortKey(value(each.person)) }));
-    return (await inSlices(sortSteps(keyed, byKey(way)))).map(({ each }) => each);
+    return inSlices(
+      orderSteps(
+        list,
+        ({ person }) => sortKey(value(person)),
+        ({ person }) => person.id,
+        way,
+      ),
+    );
   }
 
   /** Everybody with what there is to know of them; worked out once while the results stand. */

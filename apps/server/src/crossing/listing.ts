@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { CrossingGroupQuery, CrossingGroups, CrossingPage, CrossingQuery, CrossingRow, Verdict } from '@underpass/contracts';
 import { type FactsReader, noCounts, type CrossingRef, type Summary } from '@underpass/core';
-import { byKey, sortKey, sortSteps, type SortKey } from '../jobs/order.js';
+import { orderSteps, sortKey, type SortKey } from '../jobs/order.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import type { Result } from './orderedResults.js';
 import { ResultsService } from './results.service.js';
@@ -85,9 +85,7 @@ export class CrossingListing {
     const { reader } = this.results;
     return this.orders.get(reader, sort, async () => {
       const [column, way] = sort.startsWith('-') ? [sort.slice(1), -1 as const] : [sort, 1 as const];
-      const keyOf = keysOf(reader, column);
-      const keyed = this.results.sorted().map((result) => ({ result, id: result.ref.id, key: keyOf(result) }));
-      return (await inSlices(sortSteps(keyed, byKey(way)))).map(({ result }) => result);
+      return inSlices(orderSteps(this.results.sorted(), keysOf(reader, column), ({ ref }) => ref.id, way));
     });
   }
 

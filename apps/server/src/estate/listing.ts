@@ -2,8 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { listColumns, references, type ObjectKind, type ObjectPage, type ObjectQuery } from '@underpass/contracts';
 import type { EstateModel } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
-import { byKey, sortKey, sortSteps, type SortKey } from '../jobs/order.js';
-import { eachInSlices, inSlices } from '../jobs/slices.js';
+import { orderSteps, sortKey, type SortKey } from '../jobs/order.js';
+import { inSlices } from '../jobs/slices.js';
 import { EstateStore } from './estate.store.js';
 
 type Filter = Pick<ObjectQuery, 'search' | 'ids' | 'where'>;
@@ -44,14 +44,18 @@ export class Listing {
     const name = `${kind} ${sort ?? ''}`;
     const known = kept.get(name);
     if (known) return known;
-    const order = this.order([...(model.all(kind).values() as Iterable<Plain>)], kind, sort);
+    // where all stand by their id already, those of one value need not be sorted again
+    const order =
+      sort === undefined || sort === 'id'
+        ? this.order([...(model.all(kind).values() as Iterable<Plain>)], kind, sort)
+        : this.ordered(kind, 'id').then((byId) => this.order(byId, kind, sort));
     // as many columns as a kind has, both ways round, and no more however the address is written
     if (kept.size < 200) kept.set(name, order);
     return order;
   }
 
-  private async order(objects: Plain[], kind: ObjectKind, sort: string | undefined): Promise<Plain[]> {
-    if (!sort) return objects;
+  private async order(objects: readonly Plain[], kind: ObjectKind, sort: string | undefined): Promise<Plain[]> {
+    if (!sort) return [...objects];
     const [field, way] = sort.startsWith('-') ? [sort.slice(1), -1 as const] : [sort, 1 as const];
     const to = references[kind][field];
     const path = field.split('.');
@@ -63,12 +67,14 @@ export class Listing {
       if (key === undefined) known.set(value, (key = sortKey(to ? (this.nameOf(to, value) ?? value) : value)));
       return key;
     };
-    const keyed: { object: Plain; id: string; key: SortKey }[] = [];
-    await eachInSlices(objects, (object) => {
-      const value = path.length === 1 ? object[field] : at(object, field);
-      keyed.push({ object, id: object.id, key: keyOf(value) });
-    });
-    return (await inSlices(sortSteps(keyed, byKey(way)))).map(({ object }) => object);
+    return inSlices(
+      orderSteps(
+        objects,
+        (object) => keyOf(path.length === 1 ? object[field] : at(object, field)),
+        ({ id }) => id,
+        way,
+      ),
+    );
   }
 
   private nameOf(kind: ObjectKind, id: string): string | undefined {

@@ -45,13 +45,40 @@ export function sortKey(value: unknown): SortKey {
   return /\d/.test(lower) ? lower.replace(/\d+/g, (digits) => digits.padStart(9, '0')) : lower;
 }
 
-/** Orders by key, then by id, so that a list always comes out the same; nothing known is last whichever way round. */
-export function byKey(way: 1 | -1): (a: { key: SortKey; id: string }, b: { key: SortKey; id: string }) => number {
-  return (a, b) => {
-    if (a.key === b.key) return a.id < b.id ? -1 : 1;
-    if (a.key === null) return 1;
-    if (b.key === null) return -1;
-    if (typeof a.key !== typeof b.key) return typeof a.key === 'number' ? -1 : 1;
-    return a.key < b.key ? -way : way;
-  };
+/** Rows by their key, those of one key by id, so that a list always comes out the same; nothing known is last whichever way round. */
+export function* orderSteps<T>(
+  rows: readonly T[],
+  keyOf: (row: T) => SortKey,
+  idOf: (row: T) => string,
+  way: 1 | -1,
+): Generator<void, T[]> {
+  // most columns hold few different values: only those are compared with each other
+  const groups = new Map<SortKey, T[]>();
+  for (const [i, row] of rows.entries()) {
+    const key = keyOf(row);
+    const group = groups.get(key);
+    if (group) group.push(row);
+    else groups.set(key, [row]);
+    if (i % run === run - 1) yield;
+  }
+  const ordered: T[] = [];
+  for (const key of yield* sortSteps([...groups.keys()], byKey(way))) {
+    const group = groups.get(key) as T[];
+    for (const row of isInOrder(group, idOf) ? group : yield* sortSteps(group, (a, b) => (idOf(a) < idOf(b) ? -1 : 1))) ordered.push(row);
+  }
+  return ordered;
 }
+
+/** As they mostly come. */
+const isInOrder = <T>(group: readonly T[], idOf: (row: T) => string): boolean =>
+  group.every((row, i) => i === 0 || idOf(group[i - 1] as T) <= idOf(row));
+
+const byKey =
+  (way: 1 | -1) =>
+  (a: SortKey, b: SortKey): number => {
+    if (a === b) return 0;
+    if (a === null) return 1;
+    if (b === null) return -1;
+    if (typeof a !== typeof b) return typeof a === 'number' ? -1 : 1;
+    return a < b ? -way : way;
+  };

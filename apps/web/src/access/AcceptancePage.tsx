@@ -1,19 +1,16 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { AcceptanceView, Named, TesterRow, AcceptancePlanView } from '@underpass/contracts';
+import type { AcceptancePlanView, AcceptanceView } from '@underpass/contracts';
 import { noChange } from '@underpass/core';
-import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
-import { Pick } from '../ui/Pick.js';
-import { useChosen } from '../ui/useChosen.js';
 import { useAction } from '../ui/useAction.js';
 import { accessQueries } from './queries.js';
-import { SourceMark } from '../ui/SourceMark.js';
 import { Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { moment } from '../ui/times.js';
 import { OnPaper, PaperChoice, usePaper } from './PaperChoice.js';
+import { Tester } from './Tester.js';
 
 /** Kinds of person, the fewest people to test with, and the checklist of the run. */
 export function AcceptancePage() {
@@ -80,9 +77,7 @@ export function AcceptancePage() {
                 key={`${run.id}${tester.person}`}
                 tester={tester}
                 editable={open !== null && canEdit}
-                onSaw={(saw, note) =>
-                  void send('PUT', `access/acceptance/${run.id}/testers/${tester.person}`, { saw, ...(note ? { note } : {}) })
-                }
+                onSaw={(seen) => send('PUT', `access/acceptance/${run.id}/testers/${tester.person}`, seen)}
               />
             ))}
           </ol>
@@ -170,91 +165,5 @@ function EarlierRuns({ runs, shown }: { runs: AcceptanceView['runs']; shown: str
         ))}
       </ul>
     </section>
-  );
-}
-
-function Tester({ tester, editable, onSaw }: { tester: TesterRow; editable: boolean; onSaw: (saw: string[], note: string) => void }) {
-  const { chosen: saw, toggle } = useChosen(tester.saw ?? tester.expected.map(({ id }) => id));
-  const [note, setNote] = useState(tester.note ?? '');
-  const [editing, setEditing] = useState(false);
-  const [more, setMore] = useState<readonly Named[]>(tester.extra);
-  const different = tester.missing.length + tester.extra.length > 0;
-  return (
-    <li className="border-b border-rule py-1.5 grid grid-cols-1 min-[640px]:grid-cols-[170px_1fr_auto] gap-4">
-      <Link className="font-semibold" to={`/access/people/${encodeURIComponent(tester.person)}`}>
-        {tester.name}
-      </Link>
-      <div className="min-w-0">
-        {editing ? (
-          <form
-            className="flex flex-wrap gap-x-4 gap-y-1 items-center"
-            onSubmit={(event) => {
-              event.preventDefault();
-              setEditing(false);
-              onSaw([...saw], note.trim());
-            }}
-          >
-            {[...tester.expected, ...more].map((resource) => (
-              <label key={resource.id} className="flex gap-1.5 items-center">
-                <input type="checkbox" checked={saw.has(resource.id)} onChange={() => toggle(resource.id)} />
-                {resource.name}
-              </label>
-            ))}
-            <span className="w-[170px]">
-              <Pick
-                kind="resource"
-                label={`What else ${tester.name} saw`}
-                placeholder="Saw something else?"
-                value={null}
-                onPick={(resource) => {
-                  if (!resource || saw.has(resource.id)) return;
-                  if (![...tester.expected, ...more].some(({ id }) => id === resource.id)) setMore([...more, resource]);
-                  toggle(resource.id);
-                }}
-              />
-            </span>
-            <input
-              className="field w-[200px]"
-              aria-label="Note"
-              placeholder="Note"
-              maxLength={300}
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
-            />
-            <button className="btn btn-small">Keep what {tester.name} saw</button>
-          </form>
-        ) : (
-          <>
-            <span className="text-ink-2">Should see {tester.expected.map(({ name }) => name).join(', ')}</span>
-            {tester.saw !== null && (
-              <p>
-                <SourceMark source={tester.source === 'reported' ? 'reported' : 'declared'} />{' '}
-                {different ? (
-                  <b className="text-amber">
-                    {tester.missing.length > 0 && `did not see ${tester.missing.map(({ name }) => name).join(', ')}`}
-                    {tester.missing.length > 0 && tester.extra.length > 0 && '; '}
-                    {tester.extra.length > 0 && `also saw ${tester.extra.map(({ name }) => name).join(', ')}`}
-                  </b>
-                ) : (
-                  <b className="text-tile">saw exactly that</b>
-                )}
-                <span className="text-ink-3">
-                  {' '}
-                  {tester.source} by {tester.by}
-                  {tester.at && `, ${moment(tester.at)}`}
-                  {tester.note && `: ${tester.note}`}
-                </span>
-              </p>
-            )}
-          </>
-        )}
-      </div>
-      {editable && !editing && (
-        <button className="btn btn-small self-start" onClick={() => setEditing(true)}>
-          {tester.saw === null ? 'Write down' : 'Write down again'}
-          <span className="sr-only"> what {tester.name} saw</span>
-        </button>
-      )}
-    </li>
   );
 }

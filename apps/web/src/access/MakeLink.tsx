@@ -1,44 +1,24 @@
-import type { EntryLinkView, Named } from '@underpass/contracts';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { EntryLinkForm, type EntryLinkView, type Named } from '@underpass/contracts';
+import { useWatch } from 'react-hook-form';
 import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
-import { Pick } from '../ui/Pick.js';
+import { PickRow, StripRow } from '../ui/form/Controlled.js';
+import { Labelled } from '../ui/form/Labelled.js';
+import { useSent } from '../ui/form/useSent.js';
 import { LinkSaving } from './LinkSaving.js';
-import { Strip } from '../ui/Strip.js';
-import { useAction } from '../ui/useAction.js';
 
 const kinds = ['endpoint', 'person', 'group', 'location'] as const;
-type Kind = (typeof kinds)[number];
-
-/** What a link is to be, and making it. */
-function useNewLink(onMade: (made: EntryLinkView[]) => void) {
-  const [resource, setResource] = useState<Named | null>(null);
-  const [kind, setKind] = useState<Kind>('endpoint');
-  const [target, setTarget] = useState<Named | null>(null);
-  const [every, setEvery] = useState<'one' | 'each'>('each');
-  const [caption, setCaption] = useState<string | null>(null);
-  const [days, setDays] = useState<'30' | '180' | '365' | '1095'>('365');
-  const { busy, fault, refuse, run } = useAction();
-  const make = async () => {
-    if (!resource || !target) return refuse(resource ? 'Choose whom it is for.' : 'Choose the resource it opens.');
-    await run(async () => {
-      onMade(
-        await call<EntryLinkView[]>('access/links', 'POST', {
-          resource: resource.id,
-          targetKind: kind,
-          target: target.id,
-          everyEndpoint: kind === 'location' && every === 'each',
-          caption: caption ?? resource.name,
-          days: Number(days),
-        }),
-      );
-    });
-  };
-  return {
-    ...{ resource, setResource, kind, setKind, target, setTarget, every, setEvery, caption, setCaption, days, setDays },
-    ...{ busy, fault, make },
-  };
-}
+const ways = ['each', 'one'] as const;
+const terms = ['30', '180', '365', '1095'] as const;
+const usual = {
+  resource: null as Named | null,
+  targetKind: 'endpoint' as (typeof kinds)[number],
+  target: null as Named | null,
+  every: 'each' as (typeof ways)[number],
+  caption: '',
+  days: '365' as (typeof terms)[number],
+};
 
 /** Makes links for a resource and whom they are for; a place may have one for each of its endpoints. */
 export function MakeLink({
@@ -48,9 +28,11 @@ export function MakeLink({
   onClose: (made?: EntryLinkView[]) => void;
   onTry: (first: { resource: Named; person: Named | null }) => void;
 }) {
-  const { resource, setResource, kind, setKind, target, setTarget, every, setEvery, caption, setCaption, days, setDays, ...made } =
-    useNewLink(onClose);
-  const { busy, fault, make } = made;
+  const form = useSent({ defaultValues: usual, resolver: zodResolver(EntryLinkForm) }, async (wanted) =>
+    onClose(await call<EntryLinkView[]>('access/links', 'POST', wanted)),
+  );
+  const { control, busy, setValue, getFieldState, getValues } = form;
+  const [resource, kind, target, every] = useWatch({ control, name: ['resource', 'targetKind', 'target', 'every'] });
   return (
     <Dialog
       open
@@ -59,60 +41,56 @@ export function MakeLink({
       description="Each goes straight to one resource; the portal still asks who it is."
     >
       <form
-        className="grid grid-cols-1 min-[640px]:grid-cols-[112px_1fr] gap-y-1 min-[640px]:gap-y-3 items-center"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void make();
-        }}
+        className="grid grid-cols-1 min-[640px]:grid-cols-[112px_1fr] gap-y-1 min-[640px]:gap-y-3 items-baseline"
+        noValidate
+        onSubmit={(event) => void form.send()(event)}
       >
-        <span>Resource</span>
-        <Pick kind="resource" label="Resource" value={resource} onPick={setResource} />
-        <span>For</span>
-        <Strip
+        <PickRow
+          control={control}
+          name="resource"
+          label="Resource"
+          kind="resource"
+          // called as what it opens, until another caption is typed
+          onPicked={() => !getFieldState('caption').isDirty && setValue('caption', getValues('resource')?.name ?? '')}
+        />
+        <StripRow
+          control={control}
+          name="targetKind"
           label="For"
           options={kinds}
-          value={kind}
-          onChange={(next) => {
-            setKind(next);
-            setTarget(null);
-          }}
           words={{ endpoint: 'Endpoint or kiosk', person: 'Person', group: 'Group', location: 'Location' }}
+          onChosen={() => setValue('target', null)}
         />
-        <span>Which {kind}</span>
-        <Pick key={kind} kind={kind} label={`Which ${kind}`} value={target} onPick={setTarget} />
+        <PickRow control={control} name="target" label={`Which ${kind}`} kind={kind} />
         {kind === 'location' && (
-          <>
-            <span>Links</span>
-            <Strip
-              label="Links"
-              options={['each', 'one']}
-              value={every}
-              onChange={setEvery}
-              words={{ each: 'One for each endpoint', one: 'One for the place' }}
-            />
-          </>
+          <StripRow
+            control={control}
+            name="every"
+            label="Links"
+            options={ways}
+            words={{ each: 'One for each endpoint', one: 'One for the place' }}
+          />
         )}
-        <label htmlFor="caption">Caption</label>
-        <input
+        <Labelled
           id="caption"
-          className="field max-w-[280px]"
+          label="Caption"
+          className="field w-full max-w-[280px]"
           maxLength={80}
-          value={caption ?? resource?.name ?? ''}
-          onChange={(event) => setCaption(event.target.value)}
+          fault={form.faultOf('caption')}
+          {...form.register('caption')}
         />
-        <span>Good for</span>
-        <Strip
+        <StripRow
+          control={control}
+          name="days"
           label="Good for"
-          options={['30', '180', '365', '1095']}
-          value={days}
-          onChange={setDays}
+          options={terms}
           words={{ '30': '30 days', '180': 'half a year', '365': 'a year', '1095': '3 years' }}
         />
         <p aria-live="polite" className="min-[640px]:col-start-2 empty:hidden first-letter:uppercase">
           {resource && <LinkSaving resource={resource} kind={kind} target={target} />}
         </p>
         <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
-          {fault}
+          {form.fault}
         </p>
         <div className="min-[640px]:col-start-2 flex gap-4 items-center">
           <button className="btn btn-primary" disabled={busy}>

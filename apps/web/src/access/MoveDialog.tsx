@@ -1,17 +1,24 @@
 import type { Change, Named } from '@underpass/contracts';
 import { doing } from '@underpass/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { Dialog } from '../ui/Dialog.js';
-import { Pick } from '../ui/Pick.js';
-import { Strip } from '../ui/Strip.js';
+import { PickRow, StripRow } from '../ui/form/Controlled.js';
 import { Consequence } from './Consequence.js';
+
+interface Move {
+  who: 'person' | 'group';
+  one: Named | null;
+  leave: Named | null;
+  join: Named | null;
+}
 
 /** Moves a person or a whole group from one group to another, seen on paper before it is applied. */
 export function MoveDialog({ person, group, onClose }: { person?: Named; group?: Named | null; onClose: () => void }) {
-  const [who, setWho] = useState<'person' | 'group'>(person ? 'person' : 'group');
-  const [one, setOne] = useState<Named | null>(person ?? null);
-  const [leave, setLeave] = useState<Named | null>(group ?? null);
-  const [join, setJoin] = useState<Named | null>(null);
+  const { control } = useForm<Move>({
+    defaultValues: { who: person ? 'person' : 'group', one: person ?? null, leave: group ?? null, join: null },
+  });
+  const { who, one, leave, join } = useWatch({ control }) as Move;
   const change = useMemo((): Change | null => {
     const move = { do: 'move' as const, leave: leave?.id ?? null, join: join?.id ?? null };
     if (who === 'group') return leave && join ? doing(move) : null;
@@ -28,24 +35,16 @@ export function MoveDialog({ person, group, onClose }: { person?: Named; group?:
       wide
     >
       <div className="grid grid-cols-1 min-[640px]:grid-cols-[90px_1fr] gap-y-1 min-[640px]:gap-y-3 items-center">
-        <span>Whom</span>
-        <Strip
+        <StripRow
+          control={control}
+          name="who"
           label="Whom"
           options={['person', 'group']}
-          value={who}
-          onChange={setWho}
           words={{ person: 'One person', group: 'A whole group' }}
         />
-        {who === 'person' && (
-          <>
-            <span>Person</span>
-            <Pick kind="person" label="Person" value={one} onPick={setOne} />
-          </>
-        )}
-        <span>Out of</span>
-        <Pick kind="group" label="Out of group" value={leave} onPick={setLeave} />
-        <span>Into</span>
-        <Pick kind="group" label="Into group" value={join} onPick={setJoin} />
+        {who === 'person' && <PickRow control={control} name="one" label="Person" kind="person" />}
+        <PickRow control={control} name="leave" label="Out of" saidAs="Out of group" kind="group" />
+        <PickRow control={control} name="join" label="Into" saidAs="Into group" kind="group" />
       </div>
       <div className="mt-4">
         {change ? (

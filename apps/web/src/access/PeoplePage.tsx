@@ -1,4 +1,4 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { EditableList } from '../estate/EditableList.js';
@@ -63,6 +63,12 @@ export function PeoplePage() {
   const wanted = { search: get('search'), group: named, show, sort: address.sort };
   const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
+  const client = useQueryClient();
+  const onSort = (sort: string | null) => {
+    // asked for before the screen follows the address
+    void client.prefetchInfiniteQuery(accessQueries.people({ ...wanted, sort }));
+    address.onSort(sort);
+  };
   const pages = useInfiniteQuery(accessQueries.people(wanted));
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const total = pages.data?.pages[0]?.total ?? 0;
@@ -124,7 +130,7 @@ export function PeoplePage() {
           columns={columns}
           shown={address.shown}
           sort={address.sort}
-          onSort={address.onSort}
+          onSort={onSort}
           chosen={chosen}
           onChosen={setChosen}
           edits={[{ kind: 'person', label: 'Edit a field', idOf }]}

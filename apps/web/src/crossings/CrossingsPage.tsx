@@ -1,4 +1,4 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { CrossingRow } from '@underpass/contracts/words';
 import { useDeferredValue, useMemo } from 'react';
 import { EditableList, type Edit } from '../estate/EditableList.js';
@@ -38,6 +38,12 @@ export function CrossingsPage() {
   const pages = useInfiniteQuery({ ...crossingQueries.list(wanted), enabled: by === 'none' });
   const [chosen, setChosen] = useChosenRows(filter);
   const canEdit = useCanEdit();
+  const client = useQueryClient();
+  const onSort = (sort: string | null) => {
+    // asked for before the screen follows the address
+    void client.prefetchInfiniteQuery(crossingQueries.list({ ...wanted, sort }));
+    address.onSort(sort);
+  };
   useTitle('Crossings');
   // a letter that is typed is painted before the list that follows from it
   const data = useDeferredValue(pages.data);
@@ -94,7 +100,7 @@ export function CrossingsPage() {
           columns={crossingColumns}
           shown={address.shown}
           sort={address.sort}
-          onSort={address.onSort}
+          onSort={onSort}
           chosen={chosen}
           onChosen={setChosen}
           edits={edits}

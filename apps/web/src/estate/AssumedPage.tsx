@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Organisation } from '@underpass/contracts';
 import { assumedFigures, burdenTable, findingCost } from '@underpass/core';
 import { useEffect, useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { Link, useLocation } from 'react-router';
 import { ApiError, call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -13,6 +14,7 @@ import { AssumedTable } from './AssumedTable.js';
 import { LinesTable } from './LinesTable.js';
 import { estateQueries } from './queries.js';
 import { ThresholdTable } from './ThresholdTable.js';
+import { readAssumed, type AssumedTexts } from './assumed.js';
 import { useAssumed } from './useAssumed.js';
 import { useLeaving } from '../ui/useLeaving.js';
 
@@ -44,24 +46,14 @@ export function AssumedPage() {
 function Assumed({ organisation }: { organisation: Organisation | null }) {
   const canEdit = useCanEdit();
   const form = useAssumed(organisation);
-  const { busy, fault, run } = useAction();
-  const [impact, setImpact] = useState(false);
-  const { changed, change, faults } = form;
-  const leaving = useLeaving(Object.keys(form.texts).length > 0);
+  const tables = { control: form.control, type: form.type, canEdit };
+  const leaving = useLeaving(form.isDirty, form.forget);
   const { hash } = useLocation();
   // whoever follows a link to a subject comes to it once the page stands
   useEffect(() => {
     // in braces: newer browsers answer with a promise, which is no clean-up
     void document.getElementById(hash.slice(1))?.scrollIntoView();
   }, [hash]);
-  const figures = changed === 1 ? '1 figure' : `${changed} figures`;
-  const summary = `${figures} by which crossings are judged`;
-  const save = () =>
-    run(async () => {
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary });
-      form.forget();
-      return { text: `Saved: ${summary}. Every crossing is worked out anew.`, changeId, takenBack: `Taken back: ${summary}.` };
-    });
   return (
     <div className="px-6 pt-[15px] pb-24">
       {leaving}
@@ -90,17 +82,13 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
         <div className="min-w-0">
           <section aria-labelledby="wanted" className="border-t-[1.5px] border-ink pt-2.5">
             <h2 id="wanted">Wanted, by kind of work</h2>
-            <ThresholdTable form={form} canEdit={canEdit} />
+            <ThresholdTable form={tables} own={organisation?.thresholds} />
           </section>
           {subjects.map((subject) => (
             <section key={subject} aria-labelledby={anchor(subject)} className="border-t-[1.5px] border-ink pt-2.5 mt-6">
               <h2 id={anchor(subject)}>{subject}</h2>
-              {subject === 'Lines' && <LinesTable figures={ofLines} form={form} canEdit={canEdit} />}
-              <AssumedTable
-                figures={assumedFigures.filter((each) => each.subject === subject && !ofLines.includes(each))}
-                form={form}
-                canEdit={canEdit}
-              />
+              {subject === 'Lines' && <LinesTable figures={ofLines} form={tables} />}
+              <AssumedTable figures={assumedFigures.filter((each) => each.subject === subject && !ofLines.includes(each))} form={tables} />
             </section>
           ))}
           <section aria-labelledby="order-of-findings" className="border-t-[1.5px] border-ink pt-2.5 mt-6">
@@ -109,27 +97,44 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
           </section>
         </div>
       </div>
-      {canEdit && (changed > 0 || Object.keys(faults).length > 0) && (
-        <div
-          role="region"
-          aria-label="What is typed"
-          className="fixed bottom-0 inset-x-0 bg-paper border-t-[1.5px] border-ink px-6 py-2.5 flex gap-3 items-center flex-wrap z-10"
-        >
-          <span className="flex-1 min-w-0" role="status">
-            {change ? `${figures} changed, not saved yet` : 'Mend what is marked, then save.'}
-            {fault && <span className="text-brick font-semibold block">{fault}</span>}
-          </span>
-          <button className="btn" onClick={form.forget} disabled={busy}>
-            Leave as it was
-          </button>
-          <button className="btn" onClick={() => setImpact(true)} disabled={!change || busy}>
-            See impact on the estate
-          </button>
-          <button className="btn btn-primary" onClick={() => void save()} disabled={!change || busy}>
-            Save {figures}
-          </button>
-        </div>
-      )}
+      {canEdit && form.isDirty && <Foot form={form} organisation={organisation} />}
+    </div>
+  );
+}
+
+/** What is typed, tried on paper, and saved. */
+function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; organisation: Organisation | null }) {
+  const texts = useWatch({ control: form.control });
+  const { change, changed } = readAssumed(organisation, texts as AssumedTexts);
+  const { busy, fault, run } = useAction();
+  const [impact, setImpact] = useState(false);
+  const figures = changed === 1 ? '1 figure' : `${changed} figures`;
+  const summary = `${figures} by which crossings are judged`;
+  const save = () =>
+    run(async () => {
+      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary });
+      form.saved();
+      return { text: `Saved: ${summary}. Every crossing is worked out anew.`, changeId, takenBack: `Taken back: ${summary}.` };
+    });
+  return (
+    <div
+      role="region"
+      aria-label="What is typed"
+      className="fixed bottom-0 inset-x-0 bg-paper border-t-[1.5px] border-ink px-6 py-2.5 flex gap-3 items-center flex-wrap z-10"
+    >
+      <span className="flex-1 min-w-0" role="status">
+        {change ? `${figures} changed, not saved yet` : 'Mend what is marked, then save.'}
+        {fault && <span className="text-brick font-semibold block">{fault}</span>}
+      </span>
+      <button className="btn" onClick={form.forget} disabled={busy}>
+        Leave as it was
+      </button>
+      <button className="btn" onClick={() => setImpact(true)} disabled={!change || busy}>
+        See impact on the estate
+      </button>
+      <button className="btn btn-primary" onClick={() => void save()} disabled={!change || busy}>
+        Save {figures}
+      </button>
       {impact && change && <ImpactDialog change={change} summary={summary} onClose={() => setImpact(false)} />}
     </div>
   );

@@ -1,10 +1,11 @@
 import type { AssumedFigure } from '@underpass/core';
+import { useWatch } from 'react-hook-form';
 import { Wide } from '../ui/Wide.js';
 import { FigureField } from './FigureField.js';
 import type { AssumedForm } from './useAssumed.js';
 
 /** Figures of a subject: as they are here, as they are shipped, and where they are from. */
-export function AssumedTable({ figures, form, canEdit }: { figures: readonly AssumedFigure[]; form: AssumedForm; canEdit: boolean }) {
+export function AssumedTable({ figures, form }: { figures: readonly AssumedFigure[]; form: AssumedForm }) {
   return (
     <Wide label={`${figures[0]?.subject ?? ''}: figures`}>
       <table className="w-full border-collapse mt-1.5 min-w-[640px]">
@@ -25,33 +26,33 @@ export function AssumedTable({ figures, form, canEdit }: { figures: readonly Ass
           </tr>
         </thead>
         <tbody>
-          {figures.map(({ key, words, unit, value, source }) => {
-            const here = form.assumed[key];
-            const text = form.texts[key] ?? String(here ?? value);
-            const isOwn = Number(text) !== value;
-            return (
-              <tr key={key} className="border-b border-rule align-baseline">
-                <th scope="row" className={`text-left py-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
-                  {words}
-                </th>
-                <td className="py-0.5">
-                  <FigureField
-                    label={words}
-                    unit={unit}
-                    text={text}
-                    fault={form.faults[key]}
-                    readOnly={!canEdit}
-                    onType={(next) => form.type(key, next)}
-                    onReset={isOwn && canEdit ? () => form.type(key, String(value)) : undefined}
-                  />
-                </td>
-                <td className="text-right pr-6 py-1 text-ink-2">{value}</td>
-                <td className="py-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
-              </tr>
-            );
-          })}
+          {figures.map((figure) => (
+            <Row key={figure.key} figure={figure} form={form} />
+          ))}
         </tbody>
       </table>
     </Wide>
+  );
+}
+
+function Row({ figure: { key, words, unit, value, source }, form }: { figure: AssumedFigure; form: AssumedForm }) {
+  const isOwn = Number(useWatch({ control: form.control, name: key })) !== value;
+  return (
+    <tr className="border-b border-rule align-baseline">
+      <th scope="row" className={`text-left py-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
+        {words}
+      </th>
+      <td className="py-0.5">
+        <FigureField
+          name={key}
+          label={words}
+          unit={unit}
+          form={form}
+          onReset={isOwn && form.canEdit ? () => form.type(key, String(value)) : undefined}
+        />
+      </td>
+      <td className="text-right pr-6 py-1 text-ink-2">{value}</td>
+      <td className="py-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
+    </tr>
   );
 }

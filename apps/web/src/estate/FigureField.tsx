@@ -1,36 +1,37 @@
 import { useId } from 'react';
+import { useController } from 'react-hook-form';
+import { Beneath } from '../ui/form/Beneath.js';
+import type { AssumedForm } from './useAssumed.js';
 
 /** A number that may be another here: its unit behind it, what is wrong beneath it, and a way back to what is shipped. */
 export function FigureField({
+  name,
   label,
   unit,
-  text,
-  fault,
-  readOnly,
-  onType,
+  form: { control, canEdit },
   onReset,
 }: {
+  name: string;
   label: string;
   unit: string;
-  text: string;
-  fault: string | undefined;
-  readOnly: boolean;
-  onType: (text: string) => void;
+  form: AssumedForm;
   onReset?: (() => void) | undefined;
 }) {
   const id = useId();
+  const { field, fieldState } = useController({ control, name });
+  const fault = fieldState.error?.message;
   return (
     <span className="block">
       <span className="flex items-center gap-2">
         <input
+          {...field}
+          value={String(field.value)}
           className={`field w-[76px] text-right ${fault ? 'border-brick' : ''}`}
           aria-label={unit ? `${label}, ${unit}` : label}
           aria-invalid={fault ? true : undefined}
           aria-describedby={fault ? id : undefined}
           inputMode="decimal"
-          value={text}
-          readOnly={readOnly}
-          onChange={(event) => onType(event.target.value)}
+          readOnly={!canEdit}
         />
         {unit && <span className="text-ink-3 whitespace-nowrap">{unit}</span>}
         {onReset && (
@@ -39,11 +40,7 @@ export function FigureField({
           </button>
         )}
       </span>
-      {fault && (
-        <span id={id} className="text-brick font-semibold block text-[12.5px]">
-          {fault}
-        </span>
-      )}
+      <Beneath id={id} fault={fault} />
     </span>
   );
 }

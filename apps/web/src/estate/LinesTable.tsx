@@ -1,5 +1,6 @@
-import { Wide } from '../ui/Wide.js';
 import type { AssumedFigure } from '@underpass/core';
+import { useWatch } from 'react-hook-form';
+import { Wide } from '../ui/Wide.js';
 import { FigureField } from './FigureField.js';
 import type { AssumedForm } from './useAssumed.js';
 
@@ -15,10 +16,9 @@ const columns: readonly [field: string, words: string][] = [
 ];
 
 /** What is taken of each kind of line, a kind a row. */
-export function LinesTable({ figures, form, canEdit }: { figures: readonly AssumedFigure[]; form: AssumedForm; canEdit: boolean }) {
+export function LinesTable({ figures, form }: { figures: readonly AssumedFigure[]; form: AssumedForm }) {
   const byKey = new Map(figures.map((each) => [each.key, each]));
   const kinds = [...new Set(figures.map(({ key }) => key.split('/')).flatMap((parts) => (parts.length === 3 ? [parts[1] as string] : [])))];
-  const textOf = ({ key, value }: AssumedFigure) => form.texts[key] ?? String(form.assumed[key] ?? value);
   return (
     <Wide label="Lines by kind">
       <table className="w-full border-collapse mt-1.5 min-w-[840px]">
@@ -38,46 +38,43 @@ export function LinesTable({ figures, form, canEdit }: { figures: readonly Assum
           </tr>
         </thead>
         <tbody>
-          {kinds.map((kind) => {
-            const own = columns.flatMap(([field]) => byKey.get(`line/${kind}/${field}`) ?? []);
-            const others = own.filter((each) => Number(textOf(each)) !== each.value);
-            const [name = kind] = (own[0]?.words ?? kind).split(':');
-            return (
-              <tr key={kind} className="border-b border-rule align-baseline">
-                <th scope="row" className={`text-left py-1 pr-3 ${others.length ? 'font-bold' : 'font-normal'}`}>
-                  {name}
-                </th>
-                {own.map((each) => (
-                  <td key={each.key} className="py-0.5" title={`shipped: ${each.value} ${each.unit}; ${each.source}`}>
-                    <FigureField
-                      label={`${each.words}, ${each.unit}`}
-                      unit=""
-                      text={textOf(each)}
-                      fault={form.faults[each.key]}
-                      readOnly={!canEdit}
-                      onType={(next) => form.type(each.key, next)}
-                    />
-                  </td>
-                ))}
-                <td>
-                  {others.length > 0 && canEdit && (
-                    <button
-                      type="button"
-                      className="btn btn-small btn-quiet"
-                      aria-label={`${name}: as shipped`}
-                      title={others.map(({ words, value, unit }) => `${words}: ${value} ${unit}`).join('\n')}
-                      onClick={() => others.forEach(({ key, value }) => form.type(key, String(value)))}
-                    >
-                      as shipped
-                    </button>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
+          {kinds.map((kind) => (
+            <Row key={kind} kind={kind} own={columns.flatMap(([field]) => byKey.get(`line/${kind}/${field}`) ?? [])} form={form} />
+          ))}
         </tbody>
       </table>
       <p className="text-ink-3 mt-1">Common practice, no source. Bold: another figure in this estate.</p>
     </Wide>
+  );
+}
+
+function Row({ kind, own, form }: { kind: string; own: readonly AssumedFigure[]; form: AssumedForm }) {
+  const texts = useWatch({ control: form.control, name: own.map(({ key }) => key) });
+  const others = own.filter(({ value }, i) => Number(texts[i]) !== value);
+  const [name = kind] = (own[0]?.words ?? kind).split(':');
+  return (
+    <tr className="border-b border-rule align-baseline">
+      <th scope="row" className={`text-left py-1 pr-3 ${others.length ? 'font-bold' : 'font-normal'}`}>
+        {name}
+      </th>
+      {own.map((each) => (
+        <td key={each.key} className="py-0.5" title={`shipped: ${each.value} ${each.unit}; ${each.source}`}>
+          <FigureField name={each.key} label={`${each.words}, ${each.unit}`} unit="" form={form} />
+        </td>
+      ))}
+      <td>
+        {others.length > 0 && form.canEdit && (
+          <button
+            type="button"
+            className="btn btn-small btn-quiet"
+            aria-label={`${name}: as shipped`}
+            title={others.map(({ words, value, unit }) => `${words}: ${value} ${unit}`).join('\n')}
+            onClick={() => others.forEach(({ key, value }) => form.type(key, String(value)))}
+          >
+            as shipped
+          </button>
+        )}
+      </td>
+    </tr>
   );
 }

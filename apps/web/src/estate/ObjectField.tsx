@@ -116,7 +116,8 @@ function Text({ field, help, id, value, onChange, onBlur, disabled, invalid, des
         disabled={disabled}
         aria-invalid={invalid}
         aria-describedby={describedBy}
-        className={`field w-full disabled:bg-earth ${field.type === 'number' || field.type === 'time of day' ? 'max-w-[130px]' : 'max-w-[520px]'}`}
+        // of a size of its own: what is typed is laid out and painted within, not the page anew with every letter
+        className={`field w-full [contain:strict] disabled:bg-earth ${field.type === 'number' || field.type === 'time of day' ? 'max-w-[130px]' : 'max-w-[520px]'}`}
         type="text"
         inputMode={field.type === 'number' ? 'decimal' : 'text'}
         value={value}

@@ -1,6 +1,6 @@
 import { keyOfName, kindWords, type AuditEntry } from '@underpass/contracts';
-import { useRef } from 'react';
-import { useWatch } from 'react-hook-form';
+import { useEffect, useRef } from 'react';
+import { useWatch, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { Link } from 'react-router';
 import { useCanEdit, useSession } from '../api/session.js';
 import { Failed } from '../ui/States.js';
@@ -22,6 +22,7 @@ export function ObjectForm({
 }: Shown & { history: AuditEntry[]; /** Removed while it was shown. */ gone: boolean }) {
   const { kind, object, fresh } = shown;
   const form = useObjectForm(shown);
+  const madeId = useMadeId(form.form);
   const canEdit = useCanEdit();
   const isAdmin = useSession().data?.role === 'admin';
   const { one, many } = kindWords[kind];
@@ -50,6 +51,7 @@ export function ObjectForm({
           className="border-t-[1.5px] border-ink pt-3"
           onSubmit={(event) => {
             event.preventDefault();
+            madeId.settle();
             void form.save();
           }}
         >
@@ -60,7 +62,7 @@ export function ObjectForm({
               {form.message}
             </p>
           )}
-          <Fields form={form} shown={shown} canEdit={canEdit} />
+          <Fields form={form} shown={shown} canEdit={canEdit} onNamed={madeId.onNamed} />
           {canEdit && <Foot form={form} shown={shown} />}
         </form>
         <ObjectHistory history={history}>
@@ -73,16 +75,44 @@ export function ObjectForm({
 
 type Form = ReturnType<typeof useObjectForm>;
 
-/** The fields in the order of the schema. A new object's id is made of its name until one is typed. */
-function Fields({ form: { form, fields }, shown: { kind, fresh }, canEdit }: { form: Form; shown: Shown; canEdit: boolean }) {
+/** A new object's id is made of its name until one is typed; it follows once the name rests, so that it holds up no letter. */
+function useMadeId(form: UseFormReturn<FieldValues>) {
+  const made = useRef('');
+  const waiting = useRef<{ name: string; timer: ReturnType<typeof setTimeout> } | null>(null);
+  const settle = () => {
+    if (!waiting.current) return;
+    const { name, timer } = waiting.current;
+    clearTimeout(timer);
+    waiting.current = null;
+    if (form.getValues('id') !== made.current) return;
+    made.current = keyOfName(name);
+    form.setValue('id', made.current, { shouldDirty: true });
+  };
+  useEffect(() => () => clearTimeout(waiting.current?.timer), []);
+  return {
+    onNamed: (name: string) => {
+      clearTimeout(waiting.current?.timer);
+      waiting.current = { name, timer: setTimeout(settle, 250) };
+    },
+    /** Before it is saved. */
+    settle,
+  };
+}
+
+/** The fields in the order of the schema. */
+function Fields({
+  form: { form, fields },
+  shown: { kind, fresh },
+  canEdit,
+  onNamed,
+}: {
+  form: Form;
+  shown: Shown;
+  canEdit: boolean;
+  onNamed: (name: string) => void;
+}) {
   // of a setting alone fields hang on others; a form that watches all of itself is drawn anew with every letter
   const [layer, key] = useWatch({ control: form.control, name: ['layer', 'key'], disabled: kind !== 'setting' }) as unknown[];
-  const madeId = useRef('');
-  const named = (name: string) => {
-    if (form.getValues('id') !== madeId.current) return;
-    madeId.current = keyOfName(name);
-    form.setValue('id', madeId.current, { shouldDirty: true });
-  };
   return (
     <div className="grid grid-cols-1 min-[560px]:grid-cols-[minmax(110px,150px)_minmax(0,1fr)] gap-x-3 gap-y-1 min-[560px]:gap-y-2">
       {fields.map((field) => (
@@ -92,7 +122,7 @@ function Fields({ form: { form, fields }, shown: { kind, fresh }, canEdit }: { f
           form={form}
           disabled={!canEdit || (field.name === 'id' && !fresh)}
           help={kind === 'setting' ? settingHelp(field.name, String(key ?? '')) : null}
-          {...(fresh && field.name === 'name' ? { onTyped: named } : {})}
+          {...(fresh && field.name === 'name' ? { onTyped: onNamed } : {})}
         />
       ))}
     </div>

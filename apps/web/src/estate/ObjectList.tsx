@@ -1,4 +1,4 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { kindWords, type ObjectKind } from '@underpass/contracts';
 import { X } from 'lucide-react';
 import { useDeferredValue, useMemo } from 'react';
@@ -35,6 +35,12 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
   const data = useDeferredValue(pages.data);
   const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
   const { run, busy } = useAction('foot');
+  const client = useQueryClient();
+  const onSort = (sort: string | null) => {
+    // asked for before the screen follows the address
+    void client.prefetchInfiniteQuery(estateQueries.list(kind, { ...wanted, sort }));
+    address.onSort(sort);
+  };
   const total = data?.pages[0]?.total ?? 0;
   const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   // the names come with the pages that need them
@@ -100,7 +106,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
           columns={columns}
           shown={address.shown}
           sort={address.sort}
-          onSort={address.onSort}
+          onSort={onSort}
           chosen={chosen}
           onChosen={setChosen}
           edits={[{ kind, label: 'Edit a field', idOf }]}

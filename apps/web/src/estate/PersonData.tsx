@@ -1,24 +1,16 @@
 import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { call, download } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
+import { useSent } from '../ui/form/useSent.js';
 import { useNotice } from '../ui/Notice.js';
-import { useAction } from '../ui/useAction.js';
 
 /** For administrators: everything that is kept about one person, as a file, and erased for good. */
 export function PersonData({ id, name }: { id: string; name: string }) {
   const [asking, setAsking] = useState(false);
-  const [typed, setTyped] = useState('');
-  const { fault, run } = useAction();
-  const navigate = useNavigate();
   const notice = useNotice();
   const path = `people/${encodeURIComponent(id)}/data`;
-  const erase = () =>
-    run(async () => {
-      await call(path, 'DELETE');
-      void navigate('/estate/person');
-      return { text: `${id} is erased. What was worked out for them stays as counts.` };
-    });
   return (
     <section aria-labelledby="kept" className="mt-6 border-t border-rule pt-3">
       <h2 id="kept">What is kept about them</h2>
@@ -34,44 +26,44 @@ export function PersonData({ id, name }: { id: string; name: string }) {
           Erase this person
         </button>
       </div>
-      {asking && (
-        <Dialog
-          open
-          onOpenChange={setAsking}
-          title={`Erase ${name}`}
-          description="They and everything kept about them are taken out, also of the history of changes. This cannot be taken back. Backups made before still hold them."
-        >
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void erase();
-            }}
-          >
-            <label htmlFor="erase-id">
-              Type <b className="mono">{id}</b> to go on
-            </label>
-            <input
-              id="erase-id"
-              className="field mono block mt-1 w-[200px]"
-              autoComplete="off"
-              autoFocus
-              value={typed}
-              onChange={(event) => setTyped(event.target.value)}
-            />
-            <p role="alert" className="text-brick mt-2 empty:hidden">
-              {fault}
-            </p>
-            <div className="flex gap-3 mt-3">
-              <button className="btn" disabled={typed.trim() !== id}>
-                Erase {name}
-              </button>
-              <button type="button" className="btn" onClick={() => setAsking(false)}>
-                Leave it
-              </button>
-            </div>
-          </form>
-        </Dialog>
-      )}
+      {asking && <Erase id={id} name={name} path={path} onClose={() => setAsking(false)} />}
     </section>
+  );
+}
+
+/** Asks for the id before all is erased. */
+function Erase({ id, name, path, onClose }: { id: string; name: string; path: string; onClose: () => void }) {
+  const navigate = useNavigate();
+  const form = useSent({ defaultValues: { typed: '' } }, async () => {
+    await call(path, 'DELETE');
+    void navigate('/estate/person');
+    return { text: `${id} is erased. What was worked out for them stays as counts.` };
+  });
+  const typed = useWatch({ control: form.control, name: 'typed' });
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={`Erase ${name}`}
+      description="They and everything kept about them are taken out, also of the history of changes. This cannot be taken back. Backups made before still hold them."
+    >
+      <form onSubmit={(event) => void form.send()(event)}>
+        <label htmlFor="erase-id">
+          Type <b className="mono">{id}</b> to go on
+        </label>
+        <input id="erase-id" className="field mono block mt-1 w-[200px]" autoComplete="off" autoFocus {...form.register('typed')} />
+        <p role="alert" className="text-brick mt-2 empty:hidden">
+          {form.fault}
+        </p>
+        <div className="flex gap-3 mt-3">
+          <button className="btn" disabled={typed.trim() !== id || form.busy}>
+            Erase {name}
+          </button>
+          <button type="button" className="btn" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </Dialog>
   );
 }

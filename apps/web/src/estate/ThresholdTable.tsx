@@ -1,8 +1,9 @@
+import type { Organisation, WorkKind } from '@underpass/contracts';
+import { shippedThresholds, workWords } from '@underpass/core';
 import { Wide } from '../ui/Wide.js';
-import type { WorkKind } from '@underpass/contracts';
-import { lossAtMost, shippedThresholds, workWords } from '@underpass/core';
+import type { ThresholdKey } from './assumed.js';
 import { FigureField } from './FigureField.js';
-import type { AssumedForm, ThresholdKey } from './useAssumed.js';
+import type { AssumedForm } from './useAssumed.js';
 
 const columns: readonly [ThresholdKey, string][] = [
   ['keyToPixelMs', 'Key to pixel, at most ms'],
@@ -13,7 +14,13 @@ const columns: readonly [ThresholdKey, string][] = [
 ];
 
 /** What each kind of work wants; common practice, no source, but for voice. */
-export function ThresholdTable({ form, canEdit }: { form: AssumedForm; canEdit: boolean }) {
+export function ThresholdTable({
+  form,
+  own,
+}: {
+  form: AssumedForm;
+  /** What this estate wants by its own choice. */ own: Organisation['thresholds'] | undefined;
+}) {
   return (
     <Wide label="Wanted, by kind of work">
       <table className="w-full border-collapse mt-1.5">
@@ -30,32 +37,18 @@ export function ThresholdTable({ form, canEdit }: { form: AssumedForm; canEdit: 
           </tr>
         </thead>
         <tbody>
-          {(Object.keys(shippedThresholds) as WorkKind[]).map((work) => {
-            const now = form.thresholds[work] ?? shippedThresholds[work];
-            return (
-              <tr key={work} className="border-b border-rule align-baseline">
-                <th scope="row" className={`text-left py-1 pr-4 ${form.thresholds[work] ? 'font-bold' : 'font-normal'}`}>
-                  {workWords[work]}
-                </th>
-                {columns.map(([field, words]) => {
-                  const key = `${work}.${field}`;
-                  const shown = field === 'lossAtMostPercent' ? lossAtMost(now) : now[field];
-                  return (
-                    <td key={field} className="py-0.5">
-                      <FigureField
-                        label={`${workWords[work]}: ${words}`}
-                        unit=""
-                        text={form.texts[key] ?? String(shown ?? '')}
-                        fault={form.faults[key]}
-                        readOnly={!canEdit}
-                        onType={(next) => form.type(key, next)}
-                      />
-                    </td>
-                  );
-                })}
-              </tr>
-            );
-          })}
+          {(Object.keys(shippedThresholds) as WorkKind[]).map((work) => (
+            <tr key={work} className="border-b border-rule align-baseline">
+              <th scope="row" className={`text-left py-1 pr-4 ${own?.[work] ? 'font-bold' : 'font-normal'}`}>
+                {workWords[work]}
+              </th>
+              {columns.map(([field, words]) => (
+                <td key={field} className="py-0.5">
+                  <FigureField name={`${work}.${field}`} label={`${workWords[work]}: ${words}`} unit="" form={form} />
+                </td>
+              ))}
+            </tr>
+          ))}
         </tbody>
       </table>
       <p className="text-ink-3 mt-1">

@@ -1,6 +1,9 @@
-import type { FactorOffer, OwnAccount, SpareCodes } from '@underpass/contracts';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { FactorRequest, type FactorOffer, type OwnAccount, type SpareCodes } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
+import { Beneath } from '../ui/form/Beneath.js';
+import { useSent } from '../ui/form/useSent.js';
 import { useAction } from '../ui/useAction.js';
 
 /** The second factor: scanned, tried with a first code, with spare codes to print. */
@@ -9,11 +12,6 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
   const [codes, setCodes] = useState<string[] | null>(null);
   const { fault, run } = useAction();
   const begin = () => run(async () => setOffer(await call<FactorOffer>('account/factor/offer', 'POST')));
-  const finish = (code: string) =>
-    run(async () => {
-      setCodes((await call<SpareCodes>('account/factor', 'PUT', { secret: offer?.secret, code })).codes);
-      setOffer(null);
-    });
   const renew = () => run(async () => setCodes((await call<SpareCodes>('account/factor/spare-codes', 'POST')).codes));
   const remove = () =>
     run(async () => {
@@ -43,7 +41,14 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
           </div>
         </>
       ) : offer ? (
-        <Offer offer={offer} faulty={fault !== null} onUse={(code) => void finish(code)} onLeave={() => setOffer(null)} />
+        <Offer
+          offer={offer}
+          onUsed={(spare) => {
+            setCodes(spare);
+            setOffer(null);
+          }}
+          onLeave={() => setOffer(null)}
+        />
       ) : (
         <>
           <p className="text-ink-2 mt-1">
@@ -54,7 +59,7 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
           </button>
         </>
       )}
-      <p id="factor-fault" role="alert" className="text-brick mt-2 empty:hidden">
+      <p role="alert" className="text-brick mt-2 empty:hidden">
         {fault}
       </p>
       {codes && <Spare codes={codes} onDone={() => setCodes(null)} />}
@@ -63,18 +68,11 @@ export function FactorSection({ account, throughProvider }: { account: OwnAccoun
 }
 
 /** A secret to scan or type, tried with a first code. */
-function Offer({
-  offer,
-  faulty,
-  onUse,
-  onLeave,
-}: {
-  offer: FactorOffer;
-  faulty: boolean;
-  onUse: (code: string) => void;
-  onLeave: () => void;
-}) {
-  const [code, setCode] = useState('');
+function Offer({ offer, onUsed, onLeave }: { offer: FactorOffer; onUsed: (spare: string[]) => void; onLeave: () => void }) {
+  const form = useSent({ defaultValues: { secret: offer.secret, code: '' }, resolver: zodResolver(FactorRequest) }, async (wanted) =>
+    onUsed((await call<SpareCodes>('account/factor', 'PUT', wanted)).codes),
+  );
+  const fault = form.faultOf('code') ?? form.fault ?? undefined;
   return (
     <div className="grid grid-cols-[auto_1fr] gap-6 mt-2 items-start">
       <div
@@ -83,12 +81,7 @@ function Offer({
         aria-label="Code to scan with an authenticator"
         dangerouslySetInnerHTML={{ __html: offer.qr }}
       />
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          onUse(code);
-        }}
-      >
+      <form noValidate onSubmit={(event) => void form.send()(event)}>
         <p>Scan this with an authenticator, or type its key:</p>
         <p className="mono mt-1 break-all max-w-[420px]">{offer.secret.match(/.{1,4}/g)?.join(' ')}</p>
         <label htmlFor="first-code" className="block mt-3">
@@ -99,13 +92,12 @@ function Offer({
           className="field mono w-[140px] mt-1"
           inputMode="numeric"
           autoComplete="one-time-code"
-          required
           autoFocus
-          value={code}
-          aria-invalid={faulty}
+          aria-invalid={fault !== undefined}
           aria-describedby="factor-fault"
-          onChange={(event) => setCode(event.target.value)}
+          {...form.register('code')}
         />
+        <Beneath id="factor-fault" fault={fault} />
         <div className="flex gap-3 mt-3">
           <button className="btn btn-primary">Use it from now on</button>
           <button type="button" className="btn" onClick={onLeave}>

@@ -1,35 +1,18 @@
-import type { Named } from '@underpass/contracts';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { RecordingForm, type Named } from '@underpass/contracts';
 import { secondsOf, type HarReading } from '@underpass/core';
-import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Timeline } from '../drawing/Timeline.js';
-import { useAction } from '../ui/useAction.js';
-import { Pick } from '../ui/Pick.js';
+import { PickRow } from '../ui/form/Controlled.js';
+import { useSent } from '../ui/form/useSent.js';
 
 const ms = (value: number) => (value >= 1000 ? `${(value / 1000).toFixed(1)} s` : `${Math.round(value)} ms`);
 
 /** A recorded sign-in in steps: what decided, what failed, and where it is kept. */
 export function Recording({ reading, name }: { reading: HarReading; name: string }) {
-  const { fault, refuse, run } = useAction();
   const canEdit = useCanEdit();
-  const [location, setLocation] = useState<Named | null>(null);
-  const [endpoint, setEndpoint] = useState<Named | null>(null);
-  const [person, setPerson] = useState<Named | null>(null);
   const slowest = reading.steps.find((step) => step.name === reading.slowest);
-  const keep = async () => {
-    if (!location) return refuse('Choose the location it was recorded at.');
-    await run(async () => {
-      await call('signon/recordings', 'POST', {
-        location: location.id,
-        ...(endpoint ? { endpoint: endpoint.id } : {}),
-        ...(person ? { person: person.id } : {}),
-        startedAt: reading.startedAt,
-        steps: secondsOf(reading),
-      });
-      return { text: `Kept for ${location.name}: ${reading.steps.length} measured steps replace what was assumed.` };
-    });
-  };
   return (
     <section aria-labelledby="recording" className="mt-6">
       <h2 id="recording">
@@ -58,31 +41,39 @@ export function Recording({ reading, name }: { reading: HarReading; name: string
         </div>
       )}
       <RecordingFigures reading={reading} />
-      {canEdit && reading.steps.length > 0 && (
-        <form
-          className="mt-3 flex flex-wrap gap-x-4 gap-y-2 items-center"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void keep();
-          }}
-        >
-          <span>Recorded at</span>
-          <span className="w-[200px]">
-            <Pick kind="location" label="Location" placeholder="Location" value={location} onPick={setLocation} />
-          </span>
-          <span className="w-[160px]">
-            <Pick kind="endpoint" label="Endpoint" placeholder="Endpoint, if known" value={endpoint} onPick={setEndpoint} />
-          </span>
-          <span className="w-[180px]">
-            <Pick kind="person" label="Person" placeholder="Person, if known" value={person} onPick={setPerson} />
-          </span>
-          <button className="btn btn-primary">Keep as measured</button>
-          <p role="alert" className="text-brick w-full empty:hidden">
-            {fault}
-          </p>
-        </form>
-      )}
+      {canEdit && reading.steps.length > 0 && <Keep reading={reading} />}
     </section>
+  );
+}
+
+const nowhere = { location: null as Named | null, endpoint: null as Named | null, person: null as Named | null };
+
+/** Where it was recorded, and keeping it. */
+function Keep({ reading }: { reading: HarReading }) {
+  const form = useSent({ defaultValues: nowhere, resolver: zodResolver(RecordingForm) }, async (at): Promise<{ text: string }> => {
+    const { location } = form.getValues();
+    await call('signon/recordings', 'POST', { ...at, startedAt: reading.startedAt, steps: secondsOf(reading) });
+    return { text: `Kept for ${location?.name}: ${reading.steps.length} measured steps replace what was assumed.` };
+  });
+  const { control } = form;
+  return (
+    <form
+      className="mt-3 grid grid-cols-1 min-[640px]:grid-cols-[110px_1fr] gap-y-2 items-baseline"
+      noValidate
+      onSubmit={(event) => void form.send()(event)}
+    >
+      <PickRow control={control} name="location" label="Recorded at" saidAs="Location" kind="location" placeholder="Location" />
+      <PickRow control={control} name="endpoint" label="Endpoint" kind="endpoint" placeholder="Endpoint, if known" />
+      <PickRow control={control} name="person" label="Person" kind="person" placeholder="Person, if known" />
+      <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
+        {form.fault}
+      </p>
+      <div className="min-[640px]:col-start-2">
+        <button className="btn btn-primary" disabled={form.busy}>
+          Keep as measured
+        </button>
+      </div>
+    </form>
   );
 }
 

@@ -1,4 +1,5 @@
 import type { ComponentProps } from 'react';
+import { Beneath } from './Beneath.js';
 
 /** A label with its field, and beneath it the fault or what may stand there. */
 export function Labelled({
@@ -28,11 +29,7 @@ export function Labelled({
           aria-describedby={fault || hint ? `${id}-more` : undefined}
           {...field}
         />
-        {(fault ?? hint) && (
-          <p id={`${id}-more`} className={fault ? 'text-brick' : 'text-ink-3 text-[12.5px]'}>
-            {fault ? (fault[0] as string).toUpperCase() + fault.slice(1) : hint}
-          </p>
-        )}
+        <Beneath id={`${id}-more`} fault={fault} hint={hint} />
       </div>
     </>
   );
