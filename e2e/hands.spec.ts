@@ -31,7 +31,9 @@ test('forty endpoints are chosen by keyboard, edited as one change with its impa
   await expect(dialog).toContainText(/It touches \d+ crossings/);
   await expect(dialog).toContainText(/get worse/);
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Changed: Client version of 40 endpoints.')).toBeVisible();
+  const told = page.getByRole('status').filter({ hasText: 'Changed: Client version of 40 endpoints.' });
+  // and for whom, once the crossings are evaluated
+  await expect(told).toContainText(/endpoints\. For \d+ people: \d+ crossings worse\./);
   await expect(page.getByRole('row', { name: /WEX-TC-040/ })).toContainText('3.0');
   await page.getByRole('button', { name: 'Take it back' }).press('Enter');
   await expect(page.getByText('Taken back: Client version of 40 endpoints.')).toBeVisible();

@@ -9,7 +9,7 @@ import {
   TryRequest,
   type CrossingBetween,
   JobStarted,
-  AppliedAt,
+  Applied,
   TryAnswer,
   Made,
   AuditEntry,
@@ -143,9 +143,9 @@ export class CrossingController {
   }
 
   @Post('changes')
-  @Answers(AppliedAt, 201)
+  @Answers(Applied, 201)
   @Takes(MB)
-  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<AppliedAt> {
+  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
     const { change, summary, seen } = body;
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this change waits for work outside. Apply it once that is done.');
@@ -164,9 +164,9 @@ export class CrossingController {
   }
 
   @Post('changes/:id/undo')
-  @Answers(AppliedAt)
+  @Answers(Applied)
   @HttpCode(200)
-  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<AppliedAt> {
+  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied> {
     const applied = await this.changes.undo(id, request.user.name);
     await this.results.settled();
     return { ...applied, version: this.results.version };

@@ -3,12 +3,12 @@ import type { CrossingGroupQuery, CrossingGroups, CrossingPage, CrossingQuery, C
 import { type FactsReader, noCounts, type CrossingRef, type Summary } from '@underpass/core';
 import { orderSteps, sortKey, type SortKey } from '../jobs/order.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
+import { verdictRanks } from './moved.js';
 import type { Result } from './orderedResults.js';
 import { ResultsService } from './results.service.js';
 
 type Filter = Omit<CrossingGroupQuery, 'by'>;
 type Sorting = CrossingQuery['sort'];
-const ranks: Record<Verdict, number> = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 /** Groups told at most; there are as many as findings, places or resources. */
 const mostGroups = 500;
@@ -140,6 +140,6 @@ function keysOf({ model }: FactsReader, column: string): (result: Result) => Sor
     case 'timeToUsableS':
       return ({ summary }) => tenth(summary[column]);
     default:
-      return ({ summary }) => ranks[summary.verdict];
+      return ({ summary }) => verdictRanks[summary.verdict];
   }
 }

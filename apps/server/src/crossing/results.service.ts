@@ -18,11 +18,13 @@ import {
   type Over,
   type Summary,
 } from '@underpass/core';
+import type { Moved } from '@underpass/contracts';
 import { setImmediate } from 'node:timers/promises';
 import { Subject, type Subscription } from 'rxjs';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
+import { movedBy, nobodyMoved } from './moved.js';
 import type { Result } from './orderedResults.js';
 import { Stand } from './stand.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
@@ -68,7 +70,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   /** Everything that time alone changes is taken up to here, ms since 1970; edits in between move the reader’s clock, not this. */
   private takenToMs = 0;
   /** Sent when results stand for a new version. */
-  readonly ready = new Subject<{ version: number; cause: string }>();
+  readonly ready = new Subject<{ version: number; cause: string; moved: Moved | null }>();
   /** How far an evaluation is that takes longer than a moment. */
   readonly progress = new Subject<{ done: number; total: number }>();
 
@@ -162,18 +164,19 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async evaluate(pending: Pending): Promise<void> {
     // what lies over most of the estate is no longer followed one by one
-    if (pending.everything) await this.everything(pending);
+    let moved: Moved | null = nobodyMoved;
+    if (pending.everything) moved = await this.everything(pending);
     else {
       // the store’s model of this very turn is the one that what waited was laid over
-      if (pending.over) await this.follow(pending, pending.over, this.store.model);
+      if (pending.over) moved = await this.follow(pending, pending.over, this.store.model);
       if (pending.moment) await this.followTime(pending, pending.moment);
     }
     this.version = Math.max(this.version, pending.version);
-    this.ready.next({ version: this.version, cause: pending.cause });
+    this.ready.next({ version: this.version, cause: pending.cause, moved });
     this.waitForMoment();
   }
 
-  private async everything({ version, cause }: Pending): Promise<void> {
+  private async everything({ version, cause }: Pending): Promise<Moved | null> {
     const { model } = this.store;
     const reader = new FactsReader(model, Date.now());
     const refs = await inSlices(model.listing());
@@ -183,18 +186,24 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     // made aside: nobody is told a part of it
     const stand = new Stand();
     await stand.put(found, model);
+    const isFirst = this.count === 0;
+    const gone = [...this.stand.refs.values()].filter(({ id }) => !stand.refs.has(id));
+    const moved = movedBy(found, (id) => this.summary(id), gone);
     [this.stand, this.reader, this.takenToMs] = [stand, reader, reader.atMs];
+    return isFirst ? null : moved;
   }
 
-  private async follow({ version, cause }: Pending, over: Over, now: EstateModel): Promise<void> {
+  private async follow({ version, cause }: Pending, over: Over, now: EstateModel): Promise<Moved> {
     const after = this.reader.over(now.laidOver(this.reader.model, over), Date.now());
     const { after: touched, gone } = touchedBy(this.reader, after);
     const found = await this.summarise(after, touched);
     await this.history?.keep(found, (id) => this.summary(id), { version, momentMs: 0, cause });
+    const moved = movedBy(found, (id) => this.summary(id), gone);
     for (const ref of gone) this.stand.drop(ref);
     this.reader = after.settledOn(after.model.settled());
     await this.stand.put(found, this.reader.model);
     if (after.model.laid) await this.tellAnew(over, after.model.laid, touched);
+    return moved;
   }
 
   private async followTime({ version, cause }: Pending, { atMs, touch }: Moment): Promise<void> {

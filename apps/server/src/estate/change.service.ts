@@ -73,7 +73,8 @@ export class ChangeService {
       const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
       await this.write(manager, parsed, changeId, by, summary, undoes);
     });
-    return { changeId, ...(await this.shown(summary)) };
+    const behind = await this.shown(summary);
+    return { changeId, version: this.store.version, ...behind };
   }
 
   /** What was written since somebody looked is not overwritten unseen. */

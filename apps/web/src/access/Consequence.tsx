@@ -1,4 +1,4 @@
-import type { Change, ConsequenceView } from '@underpass/contracts';
+import type { Applied, Change, ConsequenceView } from '@underpass/contracts';
 import { call } from '../api/client.js';
 import { cancelJob, useLong } from '../api/jobs.js';
 import { useKeepDraft } from '../api/drafts.js';
@@ -38,9 +38,9 @@ export function Consequence({
   const { people, rows, verdicts, worst, version } = paper.data;
   const apply = async () => {
     const done = await run(async () => {
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary, seen: version });
+      const applied = await call<Applied>('changes', 'POST', { change, summary, seen: version });
       const shows = people === 1 ? 'It shows' : `For ${people} people it shows`;
-      return { text: `Applied: ${summary}. ${shows} at the next sign-in.`, changeId };
+      return { text: `Applied: ${summary}. ${shows} at the next sign-in.`, applied };
     });
     if (done) onApplied();
     else paper.again();

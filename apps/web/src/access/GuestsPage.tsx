@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { GuestRow } from '@underpass/contracts';
+import type { Applied, GuestRow } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
@@ -57,9 +57,9 @@ export function GuestsPage() {
   const withdraw = () => {
     setSure(false);
     return run(async () => {
-      const { changeId } = await call<{ changeId: string }>('access/guests/withdraw', 'POST', { people: whom.map(({ id }) => id) });
+      const applied = await call<Applied>('access/guests/withdraw', 'POST', { people: whom.map(({ id }) => id) });
       setChosen(new Set());
-      return { text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`, changeId };
+      return { text: `All access of ${nameOf(whom)} is withdrawn from the next sign-in on.`, applied };
     });
   };
   return (

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { factNames, schemaWords, type RequirementSetView } from '@underpass/contracts';
+import { factNames, schemaWords, type Applied, type RequirementSetView } from '@underpass/contracts';
 import { catalogue } from '@underpass/core';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { call } from '../api/client.js';
@@ -52,9 +52,9 @@ export function RequirementEditor({
   const remove = () =>
     run(async () => {
       if (!set) return;
-      const { changeId } = await call<{ changeId: string }>(`access/requirements/${set.id}`, 'DELETE');
+      const applied = await call<Applied>(`access/requirements/${set.id}`, 'DELETE');
       onDone(set.origin === 'own' ? null : undefined);
-      return { text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`, changeId };
+      return { text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`, applied };
     });
   return (
     <section aria-label="Set as text">

@@ -1,3 +1,4 @@
+import type { Moved } from '@underpass/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 
@@ -12,10 +13,37 @@ export const followResults = (keys: readonly string[]): void => {
   following = new Set(keys);
 };
 
+/** What was told lately: whose verdicts became others, by the version that did it. */
+let told: { version: number; moved: Moved | null }[] = [];
+/** So many are remembered, and one is waited for so long, ms. */
+const mostTold = 20;
+const waitsMs = 120_000;
+
 /** Results of another version stand, and what follows them is being asked again. */
-export function resultsTold(): void {
+export function resultsTold(version: number, moved: Moved | null): void {
   heard++;
+  told = [...told, { version, moved }].slice(-mostTold);
   for (const done of waiting) done();
+}
+
+/** Whose verdicts a change made others, once its results stand; null where that is never told. */
+export function movedAt(version: number): Promise<Moved | null> {
+  const find = () => told.find((each) => each.version >= version);
+  const known = find();
+  if (known) return Promise.resolve(known.moved);
+  return new Promise((resolve) => {
+    const done = (moved: Moved | null) => {
+      clearTimeout(timer);
+      waiting.delete(look);
+      resolve(moved);
+    };
+    const look = () => {
+      const found = find();
+      if (found) done(found.moved);
+    };
+    const timer = setTimeout(() => done(null), waitsMs);
+    waiting.add(look);
+  });
 }
 
 /** How many results were told so far. */

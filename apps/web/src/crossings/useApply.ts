@@ -1,4 +1,4 @@
-import type { Change } from '@underpass/contracts';
+import type { Applied, Change } from '@underpass/contracts';
 import { call } from '../api/client.js';
 import { useAction } from '../ui/useAction.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
@@ -11,9 +11,9 @@ export function useApply(answer: CrossingAnswer, change: Change, name: string | 
   const apply = () =>
     run(async () => {
       const body = { change, summary: summary.slice(0, 300), seen: answer.version };
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', body);
+      const applied = await call<Applied>('changes', 'POST', body);
       onApplied();
-      return { text: `Applied: ${summary}. It is in force from now on.`, changeId, takenBack: `Taken back: ${summary}.` };
+      return { text: `Applied: ${summary}. It is in force from now on.`, applied, takenBack: `Taken back: ${summary}.` };
     });
   return { apply, busy, fault };
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Organisation } from '@underpass/contracts';
+import type { Applied, Organisation } from '@underpass/contracts';
 import { assumedFigures, burdenTable, findingCost } from '@underpass/core';
 import { useEffect, useState } from 'react';
 import { useWatch } from 'react-hook-form';
@@ -112,9 +112,9 @@ function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; org
   const summary = `${figures} by which crossings are judged`;
   const save = () =>
     run(async () => {
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary });
+      const applied = await call<Applied>('changes', 'POST', { change, summary });
       form.saved();
-      return { text: `Saved: ${summary}. Every crossing is worked out anew.`, changeId, takenBack: `Taken back: ${summary}.` };
+      return { text: `Saved: ${summary}. Every crossing is worked out anew.`, applied, takenBack: `Taken back: ${summary}.` };
     });
   return (
     <div

@@ -1,4 +1,4 @@
-import { fieldsOf, kindWords, objectOf, partAt, type Change, type Field, type ObjectKind } from '@underpass/contracts';
+import { fieldsOf, kindWords, objectOf, partAt, type Applied, type Change, type Field, type ObjectKind } from '@underpass/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm, useWatch, type FieldValues } from 'react-hook-form';
 import { call } from '../api/client.js';
@@ -108,10 +108,10 @@ function OneField({
   const summary = `${labelOf(field.name)} of ${of}`;
   const apply = () =>
     run(async () => {
-      const { changeId } = await call<{ changeId: string }>('changes', 'POST', { change, summary });
+      const applied = await call<Applied>('changes', 'POST', { change, summary });
       onDone?.();
       onClose();
-      return { text: `Changed: ${summary}.`, changeId, takenBack: `Taken back: ${summary}.` };
+      return { text: `Changed: ${summary}.`, applied, takenBack: `Taken back: ${summary}.` };
     });
   return (
     <form

@@ -6,10 +6,12 @@ import {
   kindWords,
   partAt,
   withPart,
+  type Applied,
   type FormTexts,
   type FormValue,
   type ObjectKind,
   type Problem,
+  type WrittenObject,
 } from '@underpass/contracts';
 import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useForm, type FieldValues, type UseFormReturn } from 'react-hook-form';
@@ -102,13 +104,13 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
       await run(async () => {
         try {
           const conditions: Record<string, string> = basis === null ? { 'if-none-match': '*' } : { 'if-match': `"${basis}"` };
-          const { changeId, version: written } = await call<{ changeId: string; version: string }>(pathOf(id), 'PUT', object, conditions);
+          const applied = await call<WrittenObject>(pathOf(id), 'PUT', object, conditions);
           form.reset(typed);
           keepTyped(key, null);
-          setBasis(written);
+          setBasis(applied.version);
           settle();
           if (fresh) setNext(`/${pathOf(id)}`);
-          return { text: `Saved ${one} ${id}. The crossings it touches are evaluated anew.`, changeId };
+          return { text: `Saved ${one} ${id}.`, applied };
         } catch (error) {
           if (!(error instanceof ApiError) || !error.problem.conflict) throw error;
           return meet(error.problem.conflict);
@@ -119,11 +121,11 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
   );
   const remove = () =>
     run(async () => {
-      const { changeId } = await call<{ changeId: string }>(pathOf(String(object.id)), 'DELETE');
+      const applied = await call<Applied>(pathOf(String(object.id)), 'DELETE');
       form.reset(form.getValues());
       keepTyped(key, null);
       setNext(`/estate/${kind}`);
-      return { text: `Removed ${one} ${String(object.id)}.`, changeId };
+      return { text: `Removed ${one} ${String(object.id)}.`, applied };
     });
   const mend = fault !== null && (fault === 'Mend the fields below.' || Object.keys(told).length > 0);
   return {

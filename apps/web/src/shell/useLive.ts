@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import type { Moved } from '@underpass/contracts';
 import { useEffect } from 'react';
 import { followResults, resultsTold } from '../api/refresh.js';
 import { evaluating } from '../api/signals.js';
@@ -14,11 +15,12 @@ export function useLive(): void {
     followResults(livesOn('results'));
     const source = new EventSource('/api/events');
     for (const event of events)
-      source.addEventListener(event, () => {
+      source.addEventListener(event, ({ data }: MessageEvent<string>) => {
         for (const key of livesOn(event)) void client.invalidateQueries({ queryKey: [key] });
         if (event !== 'results') return;
         evaluating.set(null);
-        resultsTold();
+        const { version, moved } = JSON.parse(data) as { version: number; moved: Moved | null };
+        resultsTold(version, moved);
       });
     // what was told before the line broke off is not known
     source.addEventListener('open', () => evaluating.set(null));

@@ -2,6 +2,8 @@ import { createContext, useCallback, useContext, useMemo, useState } from 'react
 
 interface Notice {
   text: string;
+  /** What is known a moment later, and told behind it. */
+  more?: Promise<string | null>;
   action?: { label: string; run: () => void };
 }
 const NoticeContext = createContext<(notice: Notice) => void>(() => undefined);
@@ -10,7 +12,11 @@ export const useNotice = () => useContext(NoticeContext);
 /** A line at the foot of the page that says what was done and how to take it back. It stays until it is closed. */
 export function NoticeArea({ children }: { children: React.ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
-  const show = useCallback((next: Notice) => setNotice(next), []);
+  const show = useCallback((next: Notice) => {
+    setNotice(next);
+    // only while it is still this one that stands there
+    void next.more?.then((text) => text && setNotice((now) => (now === next ? { ...next, text: `${next.text} ${text}` } : now)));
+  }, []);
   const value = useMemo(() => show, [show]);
   return (
     <NoticeContext value={value}>

@@ -1,14 +1,15 @@
 import { useState } from 'react';
 import { ApiError } from '../api/client.js';
-import { resultsSoFar, useRefresh } from '../api/refresh.js';
+import { movedAt, resultsSoFar, useRefresh } from '../api/refresh.js';
+import { forWhom } from './forWhom.js';
 import { useNotice } from './Notice.js';
 import { useUndo } from './useUndo.js';
 
 /** What is told when something is done, and how it is taken back. */
 interface Done {
   text: string;
-  /** The change it was; it is offered to take it back. */
-  changeId?: string;
+  /** The change it was: it is offered to take it back, and whose verdict it made another is told as soon as that is known. */
+  applied?: { changeId: string; version: number | string };
   /** Told when it was taken back. */
   takenBack?: string;
   action?: { label: string; run: () => void };
@@ -56,8 +57,12 @@ export function useAction(where: 'beside' | 'foot' = 'beside'): Action {
       const done = await work();
       refresh(before);
       if (done) {
-        const { changeId, takenBack, ...told } = done;
-        notice({ ...told, ...(changeId ? { action: { label: 'Take it back', run: () => undo(changeId, takenBack) } } : {}) });
+        const { applied, takenBack, ...told } = done;
+        const more = applied && {
+          more: movedAt(Number(applied.version)).then(forWhom),
+          action: { label: 'Take it back', run: () => undo(applied.changeId, takenBack) },
+        };
+        notice({ ...told, ...more });
       }
       return true;
     } catch (error) {

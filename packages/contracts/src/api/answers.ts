@@ -155,11 +155,14 @@ export const DraftView = z
 export const Applied = z
   .object({
     changeId: z.string(),
+    version: z.number().describe('The version of the estate that has it'),
     behind: z.literal(true).optional().describe('It is kept; what is shown follows as soon as the database can be read again'),
   })
   .meta({ id: 'Applied' });
-/** The same, with the version of the estate that has it. */
-export const AppliedAt = Applied.extend({ version: z.number() }).meta({ id: 'AppliedAt' });
+/** Whose verdict became another, as it is told when results stand; null where everything was evaluated for the first time. */
+export const Moved = z
+  .object({ people: z.number(), better: z.number(), worse: z.number(), come: z.number(), gone: z.number() })
+  .meta({ id: 'Moved' });
 /** An object that was written, with its own version for the next edit. */
 export const WrittenObject = Applied.extend({ version: z.string() }).meta({ id: 'WrittenObject' });
 export const KindCount = z.object({ kind: z.string(), count: z.number() }).meta({ id: 'KindCount' });
@@ -200,7 +203,7 @@ export const Lives = z.object({ state: z.literal('lives') }).meta({ id: 'Lives' 
 export const Ready = z.object({ state: z.enum(['ready', 'not ready']), parts: z.record(z.string(), z.boolean()) }).meta({ id: 'Ready' });
 
 export type Applied = z.infer<typeof Applied>;
-export type AppliedAt = z.infer<typeof AppliedAt>;
+export type Moved = z.infer<typeof Moved>;
 export type WrittenObject = z.infer<typeof WrittenObject>;
 export type Problem = z.infer<typeof Problem>;
 export type KeptView = z.infer<typeof KeptView>;
