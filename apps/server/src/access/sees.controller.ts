@@ -97,6 +97,7 @@ export class SeesController {
     return {
       person,
       locationName: named(model, 'location', person.location).name,
+      zone: model.locations.get(person.location)?.timeZone ?? 'UTC',
       groups: person.groups.map((group) => named(model, 'group', group)),
       now: item(sees.now, signedIn?.groups ?? person.groups),
       after: item(sees.afterNextSignIn, person.groups),

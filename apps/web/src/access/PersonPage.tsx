@@ -11,7 +11,7 @@ import { Strip } from '../ui/Strip.js';
 import { Consequence } from './Consequence.js';
 import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
-import { moment } from '../ui/times.js';
+import { momentAt } from '../ui/times.js';
 import { accessQueries } from './queries.js';
 
 /** One person: what they see through what, and why not the rest. */
@@ -80,7 +80,7 @@ function Person({ view }: { view: AccessPersonView }) {
           <p className="text-[15px] leading-5 mt-1">{sentence(view)}</p>
           <p className="text-ink-3 mt-1">
             In {names(view.groups) || 'no group'}
-            {view.signedInAt && <>; last signed in {moment(view.signedInAt)}</>}
+            {view.signedInAt && <>; last signed in {momentAt(view.signedInAt, view.zone)}</>}
           </p>
         </div>
         {canEdit && (
@@ -217,7 +217,7 @@ function Sightings({ view }: { view: AccessPersonView }) {
       <ul className="mt-1 border-t-[1.5px] border-ink">
         {view.sightings.map((sighting) => (
           <li key={sighting.at} className="border-b border-rule py-1 grid grid-cols-1 min-[640px]:grid-cols-[150px_1fr] gap-3">
-            <span className="text-ink-3">{moment(sighting.at)}</span>
+            <span className="text-ink-3">{momentAt(sighting.at, view.zone)}</span>
             <span>
               <SourceMark source="reported" /> {sighting.portalName}: {outcomes[sighting.outcome] ?? sighting.outcome}
               {sighting.opened ? ` of ${sighting.opened}` : ''}

@@ -126,7 +126,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
         <DayPanel day={view.day} location={between.location} shared={!between.location.ownLines} />
       </Suspense>
       <Suspense fallback={<Loading what="the history" />}>
-        <HistoryChart id={answer.id} version={answer.version} />
+        <HistoryChart id={answer.id} version={answer.version} zone={now.day.zone} />
       </Suspense>
       {hand && (
         <HandBar

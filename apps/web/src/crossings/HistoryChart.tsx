@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { Failed } from '../ui/States.js';
-import { shortMoment } from '../ui/times.js';
+import { momentAt, shortMoment } from '../ui/times.js';
 import { verdictWords } from '../ui/Verdict.js';
 import { historyLine } from './historyLine.js';
 import { crossingQueries } from './queries.js';
 
 /** The verdict over time as a step, every change that moved it marked and named. */
-export function HistoryChart({ id, version }: { id: string; version: number }) {
+export function HistoryChart({ id, version, zone }: { id: string; version: number; /** That of the place. */ zone: string }) {
   const history = useQuery(crossingQueries.history(id, version));
   const entries = history.data;
   // the colours are the theme's: with another theme the line is made anew
@@ -35,7 +35,9 @@ export function HistoryChart({ id, version }: { id: string; version: number }) {
         <ol className="max-h-[150px] overflow-auto relative" tabIndex={0} aria-label="Every change that moved it, the last first">
           {[...(entries ?? [])].reverse().map((entry) => (
             <li key={`${entry.at}${entry.cause}`} className="border-b border-rule py-0.5 flex gap-3">
-              <span className="text-ink-3 whitespace-nowrap w-[96px]">{shortMoment(entry.at)}</span>
+              <span className="text-ink-3 whitespace-nowrap w-[96px]" title={momentAt(entry.at, zone)}>
+                {shortMoment(entry.at)}
+              </span>
               <b className="w-[64px]">{verdictWords[entry.verdict]}</b>
               <span className="whitespace-nowrap text-ink-2">{Math.round(entry.delayMs)} ms</span>
               <span className="flex-1 truncate" title={entry.cause}>

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { Timeline } from '../drawing/Timeline.js';
 import { comparedRows, type TimelineRow } from '../drawing/timelineRows.js';
 import type { SourceWord } from '../ui/SourceMark.js';
-import { moment } from '../ui/times.js';
+import { momentAt } from '../ui/times.js';
 
 const rowsOf = (view: CrossingView): TimelineRow[] => view.steps.map((step) => ({ ...step, source: step.source as SourceWord }));
 
@@ -53,7 +53,7 @@ export function SignonPanel({ view, before, limitS }: { view: CrossingView; befo
                       on <span className="mono">{session.endpoint}</span>
                     </>
                   )}
-                  <span className="text-ink-3">, used {moment(session.usedAt)}</span>
+                  <span className="text-ink-3">, used {momentAt(session.usedAt, view.day.zone)}</span>
                 </li>
               ))}
             </ul>

@@ -15,6 +15,7 @@ const answer = {
   view: {
     verdict: 'limited',
     sentence: 'Too narrow.',
+    day: { zone: 'Europe/Oslo' },
     findings: [finding('Link', 'Too narrow', 'Hold screens'), ...[1, 2, 3, 4, 5].map((n) => finding('Host', `Slow ${n}`))],
   },
 } as unknown as CrossingAnswer;
@@ -24,14 +25,14 @@ test('a crossing as text says who, what is wrong, since when it is told, what wo
   expect(text.split('\n')).toEqual([
     'Greta on E1 at Hall through to Desk',
     'Limited: Too narrow.',
-    expect.stringMatching(/^As evaluated .*03:21\.$/),
+    expect.stringMatching(/^As evaluated .*03:21 \(04:21 there\)\.$/),
     '- Link: Too narrow',
     '  would help: Hold screens (becomes Clear)',
     '- Host: Slow 1',
     '- Host: Slow 2',
     '- Host: Slow 3',
     '- Host: Slow 4',
-    '- and 1 more findings',
+    '- and 1 more finding',
     'Tried on paper: Hold screens. Then Clear: Works.',
     'http://x/crossings/1',
   ]);
@@ -52,11 +53,11 @@ test('a verdict is told since the change that brought it, and no longer than is 
     entry('03', 'limited', 'line told'),
     entry('04', 'limited', 'x'),
   ];
-  expect(sinceWhen(turned, 'limited')).toMatch(/^Limited since .*03:00: line told$/);
-  expect(sinceWhen(turned.slice(0, 1), 'limited')).toMatch(/^Limited since at least .*01:00: first$/);
+  expect(sinceWhen(turned, 'limited', 'UTC')).toMatch(/^Limited since .*03:00: line told$/);
+  expect(sinceWhen(turned.slice(0, 1), 'limited', 'UTC')).toMatch(/^Limited since at least .*01:00: first$/);
   // the history is not yet written, or ends on another verdict
-  expect(sinceWhen(turned, 'clear')).toBeNull();
-  expect(sinceWhen([], 'clear')).toBeNull();
+  expect(sinceWhen(turned, 'clear', 'UTC')).toBeNull();
+  expect(sinceWhen([], 'clear', 'UTC')).toBeNull();
   expect(crossingText(answer, answer.view, null, 'u', turned).split('\n')[2]).toMatch(/^Limited since/);
 });
 

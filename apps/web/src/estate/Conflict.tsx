@@ -1,5 +1,5 @@
 import { moment } from '../ui/times.js';
-import { labelOf } from './labels.js';
+import { labelOf } from '../ui/form/labels.js';
 import { told, type Merge } from './merge.js';
 
 export interface ConflictView extends Merge {

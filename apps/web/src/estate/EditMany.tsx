@@ -5,7 +5,7 @@ import { call } from '../api/client.js';
 import { Dialog } from '../ui/Dialog.js';
 import { useAction } from '../ui/useAction.js';
 import { EditEffectOf } from './EditEffect.js';
-import { labelOf } from './labels.js';
+import { labelOf } from '../ui/form/labels.js';
 import { ObjectField } from './ObjectField.js';
 
 /** So many objects are edited as one change at most. */

@@ -6,7 +6,7 @@ import { Rows } from '../ui/form/Rows.js';
 import { TextList } from '../ui/form/TextList.js';
 import { WordChoice, WordChoices } from '../ui/form/WordChoice.js';
 import { inThousands } from '../ui/times.js';
-import { labelOf } from './labels.js';
+import { labelOf } from '../ui/form/labels.js';
 import type { FieldHelp } from './settingHelp.js';
 
 /** What may stand in a field, where its description does not say. */

@@ -2,7 +2,7 @@ import { fieldsOf, folderFiles, listColumns, partAt, references, type ObjectKind
 import type { ListColumn } from '../ui/list/columns.js';
 import { said } from '../ui/said.js';
 import { cellOf, nameOf } from './kinds.js';
-import { labelOf } from './labels.js';
+import { labelOf } from '../ui/form/labels.js';
 
 export type ObjectRow = Record<string, unknown>;
 type Names = ObjectPage['names'];

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { clockThere, inThousands, localeOf, moment } from './times.js';
+import { clockThere, inThousands, localeOf, moment, momentAt } from './times.js';
 
 test('the region of the first language that has one is taken, the language stays English', () => {
   expect([['de-AT', 'en-US'], ['de', 'en-US'], ['fr'], [], ['not a language', 'pl-PL']].map(localeOf)).toEqual([
@@ -17,6 +17,8 @@ test('the clock of a place is told where it is another than the reader’s', () 
   expect([clockThere(at, 'Europe/Oslo'), clockThere(at, 'Europe/London'), clockThere(at, 'UTC')]).toEqual(['04:21', null, null]);
   expect(clockThere(Date.UTC(2026, 10, 27, 23, 30), 'Europe/Oslo')).toBe('00:30');
   expect(moment(at)).toContain('03:21');
+  expect(momentAt(at, 'UTC')).toBe(moment(at));
+  expect(momentAt(at, 'Europe/Oslo')).toBe(`${moment(at)} (04:21 there)`);
 });
 
 test('thousands are parted', () => {

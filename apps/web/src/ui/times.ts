@@ -45,6 +45,12 @@ export function clockThere(at: string | number, zone: string): string | null {
   return there === clock(at) ? null : there;
 }
 
+/** A moment at a place: “25 November at 08:11 (09:11 there)”, where the clock there shows another hour than the reader's. */
+export function momentAt(at: string | number, zone: string): string {
+  const there = clockThere(at, zone);
+  return `${moment(at)}${there ? ` (${there} there)` : ''}`;
+}
+
 const figures = new Intl.NumberFormat('en-GB');
 /** A whole number with thin spaces between its thousands, as the figures in the sentences are written. */
 export const inThousands = (n: number): string => figures.format(n).replaceAll(',', '\u202f');

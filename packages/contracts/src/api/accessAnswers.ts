@@ -34,6 +34,7 @@ export const AccessPersonView = z
   .object({
     person: Person,
     locationName: z.string(),
+    zone: z.string().describe('IANA zone of the location'),
     groups: z.array(Named),
     now: z.array(SeenItem),
     after: z.array(SeenItem),

@@ -1,5 +1,5 @@
 import type { CrossingFigures } from './figures.js';
-import { figure } from './finding.js';
+import { figure, plural } from './finding.js';
 import { lossAtMost } from './thresholds.js';
 
 /** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */
@@ -128,7 +128,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
   if (before.broken && after.broken?.name !== before.broken.name)
     parts.push(after.broken ? `gets as far as “${after.broken.name}”` : 'opens');
   if (moved(before.frames.value, after.frames.value, 0.5))
-    parts.push(`${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`);
+    parts.push(`${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`);
   if (moved(before.delay.value, after.delay.value, 1))
     parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
   const [heardBefore, heardAfter] = [before.voice.heard, after.voice.heard];

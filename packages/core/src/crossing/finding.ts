@@ -82,3 +82,5 @@ export const mbit = (mbps: number): string => `${figure(mbps)} Mbit/s`;
 export const ms = (value: number): string => `${Math.round(value)} ms`;
 /** A number with its thing. @example (1, "device") is "1 device", (2, "device") "2 devices" */
 export const plural = (n: number, word: string, many = `${word}s`): string => `${n} ${n === 1 ? word : many}`;
+/** A frame rate as it is told. @example 1.02 is "1 frame", 12.3 "12 frames" */
+export const framesText = (rate: number): string => `${figure(rate)} frame${figure(rate) === '1' ? '' : 's'}`;

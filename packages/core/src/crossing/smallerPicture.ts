@@ -1,7 +1,7 @@
 import { asIf } from '../change/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { CrossingFigures } from './figures.js';
-import type { Proposal } from './finding.js';
+import { plural, type Proposal } from './finding.js';
 import { setHere } from './setHere.js';
 
 /** What makes a picture smaller, for the place whose line it is. */
@@ -13,7 +13,7 @@ export function smallerPicture(facts: CrossingFacts, { session, settings, wanted
     .filter((height) => height < tallest)
     .map((height) => setHere(facts, 'picture.heldHeight', height, (where) => `Hold screens ${where} at ${height}p`));
   if (settings['picture.frameCap'] > fewest)
-    proposals.push(setHere(facts, 'picture.frameCap', fewest, (where) => `Cap the picture ${where} at ${fewest} frames`));
+    proposals.push(setHere(facts, 'picture.frameCap', fewest, (where) => `Cap the picture ${where} at ${plural(fewest, 'frame')}`));
   if (session.codec === 'h264' || session.codec === 'progressive' || session.codec === 'bitmap')
     proposals.push(setHere(facts, 'picture.codec', 'hevc', (where) => `Code the picture ${where} in H.265`));
   if (session.codec === 'progressive' || session.codec === 'bitmap')

@@ -10,6 +10,7 @@ import {
   type FactsReader,
   type Summary,
 } from '../crossing/index.js';
+import { plural } from '../crossing/finding.js';
 import { burden } from '../crossing/effect.js';
 
 /** What a change does to everybody it touches, counted in people and crossings. */
@@ -129,7 +130,7 @@ const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | nul
 
 function loss(before: CrossingFigures, after: CrossingFigures): string {
   if (after.frames.value < before.frames.value - 0.5)
-    return `${Math.round(after.frames.value)} frames instead of ${Math.round(before.frames.value)}`;
+    return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;
   if (after.delay.value > before.delay.value + 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
   if (after.timeline.totalS > before.timeline.totalS + 0.5)
     return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;

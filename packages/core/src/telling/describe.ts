@@ -80,7 +80,7 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
 export function sentenceOf(facts: CrossingFacts, { figures: f, findings }: Evaluation): string {
   const deciding = findings.find((finding) => finding.weight === (f.verdict === 'clear' ? 'risk' : f.verdict));
   if (f.verdict === 'clear')
-    return `Opens in ${f.timeline.totalS.toFixed(0)} s and answers in ${Math.round(f.delay.value)} ms at ${Math.round(f.frames.value)} frames${deciding ? `. At risk: ${lower(deciding.text)}` : ''}.`;
+    return `Opens in ${f.timeline.totalS.toFixed(0)} s and answers in ${Math.round(f.delay.value)} ms at ${plural(Math.round(f.frames.value), 'frame')}${deciding ? `. At risk: ${lower(deciding.text)}` : ''}.`;
   if (!deciding) return `${facts.resource.name} is ${f.verdict} here.`;
   const others = findings.filter((finding) => finding !== deciding && finding.weight !== 'risk').length;
   return `${deciding.text}${others ? `, and ${plural(others, 'more finding')}` : ''}.`;

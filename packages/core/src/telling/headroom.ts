@@ -1,6 +1,6 @@
 import type { Bay } from '@underpass/contracts';
 import type { CrossingFacts } from '../crossing/facts.js';
-import { figure } from '../crossing/finding.js';
+import { figure, plural } from '../crossing/finding.js';
 import type { CrossingFigures } from '../crossing/figures.js';
 
 /** Which question the drawn section answers. */
@@ -33,7 +33,7 @@ function scarcest(options: readonly Headroom[]): Headroom {
 }
 
 type OfBay = (facts: CrossingFacts, f: CrossingFigures) => Headroom[];
-const framesShort = (frames: number): string => `${Math.round(frames)} frames`;
+const framesShort = (frames: number): string => `${plural(Math.round(frames), 'frame')}`;
 
 /** What a bay has of its own beside its part of the delay. */
 const ownOf: Record<Bay, OfBay> = {

@@ -3,7 +3,7 @@ import { clock } from '../day/index.js';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
-import { figure } from '../crossing/finding.js';
+import { figure, plural } from '../crossing/finding.js';
 
 /** A fact shown in a bay, with where it comes from. */
 export interface BayFact {
@@ -88,7 +88,7 @@ const endpointFacts: FactsOfBay = (facts) => {
     list.push(
       fact(
         'measured',
-        `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${Math.round(evidence.scene.value.averageFps)} frames`,
+        `Drawn by ${evidence.scene.value.drawnBy ?? 'unknown'}, ${plural(Math.round(evidence.scene.value.averageFps), 'frame')}`,
         evidence.scene.note,
       ),
     );

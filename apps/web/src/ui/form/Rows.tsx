@@ -1,6 +1,6 @@
 import type { Field, FormRow } from '@underpass/contracts';
 import { Plus, X } from 'lucide-react';
-import { labelOf } from '../../estate/labels.js';
+import { labelOf } from './labels.js';
 import { said } from '../said.js';
 import type { Control } from './control.js';
 import { WordChoice } from './WordChoice.js';

@@ -177,6 +177,11 @@ function Rows<T extends object>(props: ListProps<T>) {
           })}
         </div>
       </div>
+      {printing && inOrder.length < total && (
+        <p className="pt-2">
+          The first {inOrder.length} of {total}. Scroll further before printing, or export the list, to have more of it.
+        </p>
+      )}
     </div>
   );
 }

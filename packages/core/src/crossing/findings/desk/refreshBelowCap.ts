@@ -1,5 +1,5 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import { cost, plural, type FindingKind } from '../../finding.js';
 
 /** The host may send more frames a second than a screen shows. */
 export const refreshBelowCap: FindingKind = {
@@ -13,7 +13,7 @@ export const refreshBelowCap: FindingKind = {
     return {
       text: `The host sends up to ${settings['picture.frameCap']} frames, the screen shows ${slowest}`,
       cost: cost.risk + 5,
-      costText: `${Math.round(settings['picture.frameCap'] - slowest)} frames thrown away`,
+      costText: `${plural(Math.round(settings['picture.frameCap'] - slowest), 'frame')} thrown away`,
       sure: 'sure',
       evidence: () => [
         {
@@ -23,7 +23,7 @@ export const refreshBelowCap: FindingKind = {
       ],
       remedies: () => [
         {
-          text: `Cap this endpoint at ${cap} frames`,
+          text: `Cap this endpoint at ${plural(cap, 'frame')}`,
           change: doing(settingTo('picture.frameCap', 'endpoint', endpoint.id, cap)),
         },
       ],

@@ -20,7 +20,7 @@ export const decodeBudget: FindingKind = {
       text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
       limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: 'sure',
       evidence: () => [
         {

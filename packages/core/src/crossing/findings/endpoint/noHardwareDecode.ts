@@ -1,5 +1,5 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, figure, type FindingKind } from '../../finding.js';
+import { cost, figure, plural, type FindingKind } from '../../finding.js';
 import { needsDecoder } from '../../../screens/index.js';
 
 /** No decoder of the endpoint takes the codec and chroma in use. */
@@ -23,7 +23,7 @@ export const noHardwareDecode: FindingKind = {
       text: `${endpoint.name} decodes ${stream} on the processor: ${figure(load * 100)} % of it`,
       cost: short > 0 ? cost.short(short) : cost.risk + 30,
       limits: frames.limiter === 'decoding' ? ['frames', 'delay'] : [],
-      costText: frames.limiter === 'decoding' ? `${Math.round(frames.cap - frames.value)} frames` : 'hot and slow',
+      costText: frames.limiter === 'decoding' ? `${plural(Math.round(frames.cap - frames.value), 'frame')}` : 'hot and slow',
       sure: endpoint.decoders ? 'sure' : 'likely',
       evidence: () => [
         { source: endpoint.decoders ? 'reported' : 'measured', text: `no ${stream} decoder` },

@@ -1,4 +1,4 @@
-import { cost, mbit, type FindingKind } from '../../finding.js';
+import { cost, mbit, plural, type FindingKind } from '../../finding.js';
 import { setHere } from '../../setHere.js';
 import { smallerPicture } from '../../smallerPicture.js';
 
@@ -16,7 +16,7 @@ export const capTooLow: FindingKind = {
     return {
       text: `The settings hold a session to ${mbit(available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: 'sure',
       evidence: () => [
         { source: 'declared', text: `session cap ${mbit(available.value)}` },

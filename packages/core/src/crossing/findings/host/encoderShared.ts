@@ -1,5 +1,5 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
-import { cost, figure, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, framesText, plural, type FindingKind } from '../../finding.js';
 
 /** Too many sessions share the encoder of a card, macroblocks a second. */
 export const encoderShared: FindingKind = {
@@ -10,10 +10,10 @@ export const encoderShared: FindingKind = {
   detect: ({ pool, location }, { host, frames, session, wanted }) => {
     if (!host || frames.encoding.by !== 'card' || frames.encoding.fps >= frames.cap) return null;
     return {
-      text: `The encoder of ${host.name} is shared by ${plural(host.used ?? 0, 'session')}: ${figure(frames.encoding.fps)} frames are left for this one`,
+      text: `The encoder of ${host.name} is shared by ${plural(host.used ?? 0, 'session')}: ${framesText(frames.encoding.fps)} are left for this one`,
       cost: frames.limiter === 'host encoding' ? cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,
       limits: frames.limiter === 'host encoding' ? ['frames', 'delay'] : [],
-      costText: `${Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps))} frames`,
+      costText: `${plural(Math.round(frames.cap - Math.min(frames.cap, frames.encoding.fps)), 'frame')}`,
       sure: host.encoderLoad === undefined ? 'rests on an assumption' : 'sure',
       evidence: () => [
         {

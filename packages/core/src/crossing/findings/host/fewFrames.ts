@@ -1,5 +1,5 @@
 import { framesBay } from '../../figures.js';
-import { cost, figure, mbit, ms, type FindingKind } from '../../finding.js';
+import { cost, figure, framesText, mbit, ms, type FindingKind } from '../../finding.js';
 
 /** Too few frames, by what limits them. */
 export const fewFrames: FindingKind = {
@@ -22,13 +22,13 @@ export const fewFrames: FindingKind = {
       'unsteady way': `the way varies by ${ms(way.spreadMs.value)}`,
     };
     return {
-      text: `${figure(value)} frames, wanted ${wanted.framesAtLeast}: ${because[limiter]}`,
+      text: `${framesText(value)}, wanted ${wanted.framesAtLeast}: ${because[limiter]}`,
       cost: cost.frames(value, wanted.framesAtLeast),
       bay: framesBay[limiter],
-      costText: `${figure(Math.max(0, wanted.framesAtLeast - value))} frames`,
+      costText: `${framesText(Math.max(0, wanted.framesAtLeast - value))}`,
       sure: frames.drawAssumed || encoding.assumed ? 'rests on an assumption' : 'likely',
       evidence: () => [
-        { source: 'computed', text: `${figure(value)} frames of ${cap}, ${wanted.framesAtLeast} wanted; limited by: ${because[limiter]}` },
+        { source: 'computed', text: `${framesText(value)} of ${cap}, ${wanted.framesAtLeast} wanted; limited by: ${because[limiter]}` },
         { source: 'declared', text: `frame cap ${settings['picture.frameCap']}` },
       ],
       remedies: () => [],

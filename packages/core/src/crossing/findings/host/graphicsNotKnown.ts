@@ -1,5 +1,5 @@
 import { noChange } from '../../../change/index.js';
-import { cost, figure, type FindingKind } from '../../finding.js';
+import { cost, framesText, type FindingKind } from '../../finding.js';
 
 /** 3D work on a host whose graphics are not known. */
 export const graphicsNotKnown: FindingKind = {
@@ -21,7 +21,7 @@ export const graphicsNotKnown: FindingKind = {
         {
           source: 'assumed',
           text: draws
-            ? `${figure(estate.assumed.host.drawnByProcessorFps)} frames a second without a card, 30 or more with one`
+            ? `${framesText(estate.assumed.host.drawnByProcessorFps)} a second without a card, 30 or more with one`
             : `draws in ${Math.round(frames.drawMs)} ms, encodes in ${Math.round(frames.encoding.ms)}`,
         },
       ],

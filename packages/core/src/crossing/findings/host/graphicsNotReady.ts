@@ -1,5 +1,5 @@
 import { asIf } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import { cost, plural, type FindingKind } from '../../finding.js';
 import { brokenRung } from '../../../hosts/index.js';
 
 /** A rung of the graphics of the host is missing: 3D is drawn on the processor. */
@@ -14,10 +14,10 @@ export const graphicsNotReady: FindingKind = {
     const rung = brokenRung(host.graphics);
     if (!rung) return null;
     return {
-      text: `${host.name} ${rung.missing}: 3D is drawn on the processor, ${Math.round(frames.value)} frames`,
+      text: `${host.name} ${rung.missing}: 3D is drawn on the processor, ${plural(Math.round(frames.value), 'frame')}`,
       cost: cost.short(Math.max(0.05, 1 - frames.value / wanted.framesAtLeast)),
       limits: frames.limiter === 'host drawing' ? ['frames', 'delay'] : [],
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: 'sure',
       evidence: () => [
         {

@@ -1,5 +1,5 @@
 import { supposing } from '../../../change/index.js';
-import { cost, figure, type FindingKind } from '../../finding.js';
+import { cost, figure, plural, type FindingKind } from '../../finding.js';
 
 /** The host draws fewer frames a second than are wanted. */
 export const sourceSlow: FindingKind = {
@@ -10,9 +10,9 @@ export const sourceSlow: FindingKind = {
   detect: ({ resource }, { host, frames, wanted }) => {
     if (!host || frames.limiter !== 'host drawing' || frames.value >= wanted.framesAtLeast) return null;
     return {
-      text: `${host.name} draws a frame in ${figure(frames.drawMs)} ms: ${Math.round(frames.value)} frames whatever the line`,
+      text: `${host.name} draws a frame in ${figure(frames.drawMs)} ms: ${plural(Math.round(frames.value), 'frame')} whatever the line`,
       cost: cost.short(1 - frames.value / wanted.framesAtLeast),
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: frames.drawAssumed ? 'rests on an assumption' : 'sure',
       evidence: () => [{ source: host.reportedAt ? 'reported' : 'declared', text: `${figure(frames.drawMs)} ms a frame on ${host.name}` }],
       remedies: () => [

@@ -2,7 +2,7 @@ import { supposing } from '../../../change/index.js';
 import { datagramsOf } from '../../../picture/index.js';
 import { lineOf } from '../../line.js';
 import { setHere } from '../../setHere.js';
-import { cost, figure, ms, type FindingKind } from '../../finding.js';
+import { cost, figure, ms, plural, type FindingKind } from '../../finding.js';
 import { lossAtMost } from '../../thresholds.js';
 
 /** Below this a loss is no news, percent; common practice, no source. */
@@ -29,7 +29,7 @@ export const lineLoses: FindingKind = {
         loss.value > most
           ? `${figure(loss.value)} packets in 100 are lost on the way, a session stands ${figure(most)}: it breaks off again and again`
           : takesFrames
-            ? `${figure(loss.value)} packets in 100 are lost on the way: ${Math.round(frames.value)} frames are left in time`
+            ? `${figure(loss.value)} packets in 100 are lost on the way: ${plural(Math.round(frames.value), 'frame')} are left in time`
             : `${figure(loss.value)} packets in 100 are lost on the way: ${ms(frames.resentWorstMs.value)} more in the worst twentieth of the frames`,
       cost:
         loss.value > most
@@ -54,7 +54,7 @@ export const lineLoses: FindingKind = {
         },
         {
           source: 'computed',
-          text: `${each} datagrams a frame, mended by ${session.transport === 'tcp' ? 'TCP' : settings['transport.repair']}: ${Math.round(frames.value)} frames, ${ms(frames.resentMs.value)} added on average, ${ms(frames.resentWorstMs.value)} in the worst twentieth`,
+          text: `${each} datagrams a frame, mended by ${session.transport === 'tcp' ? 'TCP' : settings['transport.repair']}: ${plural(Math.round(frames.value), 'frame')}, ${ms(frames.resentMs.value)} added on average, ${ms(frames.resentWorstMs.value)} in the worst twentieth`,
         },
         { source: 'assumed', text: `a session stands ${figure(most)} %; common practice` },
       ],

@@ -29,7 +29,7 @@ export const lineTooNarrow: FindingKind = {
     return {
       text: `Too narrow for ${screens}: needs ${mbit(demand.p95Mbps)}, gets ${mbit(available.value)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: down.source === 'measured' && available.low === available.high ? 'sure' : 'likely',
       limits: frames.limiter === 'line' ? ['frames', 'delay'] : ['delay'],
       evidence: () => [

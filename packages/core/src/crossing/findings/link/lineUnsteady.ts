@@ -1,6 +1,6 @@
 import { supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
-import { cost, ms, type FindingKind } from '../../finding.js';
+import { cost, ms, plural, type FindingKind } from '../../finding.js';
 
 /** Where the worst twentieth of the round trips lies further above the median than this, ms, it is news; common practice, no source. */
 const noticedSpreadMs = 30;
@@ -33,7 +33,7 @@ export const lineUnsteady: FindingKind = {
         },
         {
           source: 'computed',
-          text: `${Math.round(frames.value)} frames, ${ms(delay.value)} from key to pixel, ${ms(delay.worst.value)} in the worst twentieth`,
+          text: `${plural(Math.round(frames.value), 'frame')}, ${ms(delay.value)} from key to pixel, ${ms(delay.worst.value)} in the worst twentieth`,
         },
       ],
       remedies: () => [

@@ -1,7 +1,7 @@
 import { asIf, supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
 import { setHere } from '../../setHere.js';
-import { cost, figure, mbit, type FindingKind } from '../../finding.js';
+import { cost, figure, mbit, plural, type FindingKind } from '../../finding.js';
 
 /** Loss holds the rate below what the picture asks, Mbit/s: TCP by RFC 5348, UDP where it has to stop by RFC 8083. */
 export const lossLimitsRate: FindingKind = {
@@ -18,7 +18,7 @@ export const lossLimitsRate: FindingKind = {
     return {
       text: `${figure(way.loss.value)} % loss holds ${tcp ? 'TCP' : 'the stream'} to ${mbit(available.value)} on a line of ${figure(down.value)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: way.lossKnown ? 'sure' : 'rests on an assumption',
       evidence: () => [
         { source: way.loss.source, text: `${figure(way.loss.value)} % of ${way.loss.samples ?? 0} lost, ${way.loss.note}` },

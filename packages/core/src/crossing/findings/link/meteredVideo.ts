@@ -32,7 +32,7 @@ export const meteredVideo: FindingKind = {
         },
       ],
       remedies: () => [
-        setHere(facts, 'picture.frameCap', fewest, (where) => `Cap the picture ${where} at ${fewest} frames`),
+        setHere(facts, 'picture.frameCap', fewest, (where) => `Cap the picture ${where} at ${plural(fewest, 'frame')}`),
         setHere(facts, 'media.videoOffload', true, (where) => `Play video on the endpoints ${where}`),
       ],
     };

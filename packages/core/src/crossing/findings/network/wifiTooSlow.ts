@@ -1,5 +1,5 @@
 import { asIf } from '../../../change/index.js';
-import { cost, mbit, type FindingKind } from '../../finding.js';
+import { cost, mbit, plural, type FindingKind } from '../../finding.js';
 import { smallerPicture } from '../../smallerPicture.js';
 
 /** Wi-Fi carries less than the picture asks, Mbit/s. */
@@ -18,7 +18,7 @@ export const wifiTooSlow: FindingKind = {
     return {
       text: `Wi-Fi ${dbm === undefined ? 'of unknown signal' : `at ${dbm} dBm`} carries ${mbit(available.value)}, the picture needs ${mbit(demand.p95Mbps)}`,
       cost: cost.frames(frames.value, wanted.framesAtLeast),
-      costText: `${Math.round(frames.cap - frames.value)} frames`,
+      costText: `${plural(Math.round(frames.cap - frames.value), 'frame')}`,
       sure: 'likely',
       evidence: () => [
         { source: dbm === undefined ? 'assumed' : endpoint.reportedAt ? 'reported' : 'declared', text: available.note },
