@@ -58,7 +58,7 @@ function changed(object: object, { set, add, drop }: Changing): object {
   }
   for (const [path, more] of Object.entries(add ?? {})) {
     const list = asList(fieldAt(next, path));
-    const fresh = more.filter((entry) => !list.includes(entry));
+    const fresh = [...new Set(more)].filter((entry) => !list.includes(entry));
     if (fresh.length) next = withField(next, path, [...list, ...fresh]);
   }
   return next;
