@@ -174,7 +174,7 @@ function placeFor(model: EstateModel, writing: Writing, edit: Extract<Patch, { d
   if (known && fits(known.id)) return known.id;
   const own = settingIdFor(edit);
   // two long places may shorten to the same id
-  for (let n = 2, id = own; ; n++, id = `${own.slice(0, 60)}-${n}`) if (fits(id)) return id;
+  for (let n = 1, id = own; ; n++, id = `${own.slice(0, 60)}-${n}`) if (fits(id)) return id;
 }
 
 /**
