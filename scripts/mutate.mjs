@@ -10,8 +10,15 @@ import { ensureModules, root } from './ready.mjs';
 const source = join(root, 'packages/core/src');
 const cache = join(root, '.cache/mutate');
 const page = join(root, 'docs/testing.md');
-/** Tests that go over the whole demo estate for every field: they notice a great deal and take minutes for it. */
-const slow = ['change/paper.test.ts', 'change/silent.test.ts', 'crossing/slice.test.ts'];
+/** Tests that go over the whole demo estate: they notice a great deal and take minutes for it. */
+const slow = [
+  'change/change.test.ts',
+  'change/paper.test.ts',
+  'change/silent.test.ts',
+  'crossing/slice.test.ts',
+  'tally/demo.test.ts',
+  'telling/section.test.ts',
+];
 const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
 const testsIn = (subject) =>
   readdirSync(join(source, subject))

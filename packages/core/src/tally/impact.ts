@@ -129,6 +129,7 @@ const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | nul
 };
 
 function loss(before: CrossingFigures, after: CrossingFigures): string {
+  if (after.verdict === 'blocked' && before.verdict !== 'blocked') return 'does not open any more';
   if (after.frames.value < before.frames.value - 0.5)
     return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;
   if (after.delay.value > before.delay.value + 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;

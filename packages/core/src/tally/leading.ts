@@ -166,7 +166,7 @@ function leading(
   let first: { text: string; bay: Bay; weight: LeadingFinding['weight']; cost: number; ref: CrossingRef } | null = null;
   let score = 0;
   const people = new Set<string>();
-  const seen: { person: string; verdict: Verdict; remedies: Map<string, Verdict> }[] = [];
+  const seen: { ref: CrossingRef; person: string; verdict: Verdict; remedies: Map<string, Verdict> }[] = [];
   for (const ref of group.refs) {
     const evaluation = evaluate(ref);
     const found = evaluation?.findings.find((finding) => finding.kind === group.kind);
@@ -195,15 +195,20 @@ function leading(
       texts.set(key, entry);
       remedies.set(key, remedy.effect?.becomes ?? evaluation.figures.verdict);
     }
-    seen.push({ person: ref.person, verdict: evaluation.figures.verdict, remedies });
+    seen.push({ ref, person: ref.person, verdict: evaluation.figures.verdict, remedies });
   }
   if (!first) return null;
   // whoever is left short on another of these crossings is not helped
   for (const [key, { helped }] of texts)
     for (const { person, verdict, remedies } of seen) if ((remedies.get(key) ?? verdict) !== 'clear') helped.delete(person);
+  const ofExample = seen.find(({ ref }) => ref === first?.ref)?.remedies;
   const best = [...texts.entries()].sort(
-    ([, a], [, b]) =>
-      b.helped.size - a.helped.size || (a.helped.size > 0 ? Number(b.applicable) - Number(a.applicable) : 0) || b.gain - a.gain,
+    ([keyA, a], [keyB, b]) =>
+      b.helped.size - a.helped.size ||
+      (a.helped.size > 0 ? Number(b.applicable) - Number(a.applicable) : 0) ||
+      b.gain - a.gain ||
+      // of equals the one for the crossing that is shown
+      Number(ofExample?.has(keyB)) - Number(ofExample?.has(keyA)),
   )[0];
   const after = new Worst();
   for (const { person, verdict, remedies } of seen) after.see(person, (best && remedies.get(best[0])) ?? verdict);
