@@ -1,6 +1,6 @@
 // npm test: types, lint, layers, unused code, format, unit and database tests, browser tests. Ends with "N passed, N failed".
 import { spawn } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { aptInstall } from './apt.mjs';
 import { startCluster } from './cluster.mjs';
@@ -12,6 +12,21 @@ let passed = 0;
 let failed = 0;
 let skipped = 0;
 let cluster = null;
+
+/** How long the browser tests of a file take, s, by what was measured last; one that is not named takes about half a minute. */
+const takes = { reach: 210, flow: 85, access: 70, hands: 70, doors: 60, entry: 50, screens: 35 };
+
+/** Files in two parts that take about as long: the longest first, each to the part that has less. */
+function halves(files) {
+  const seconds = (name) => takes[name.replace('.spec.ts', '')] ?? 30;
+  const parts = [[], []].map((names) => ({ names, total: 0 }));
+  for (const name of [...files].sort((a, b) => seconds(b) - seconds(a) || (a < b ? -1 : 1))) {
+    const part = parts[0].total <= parts[1].total ? parts[0] : parts[1];
+    part.names.push(name);
+    part.total += seconds(name);
+  }
+  return parts.map(({ names }) => names);
+}
 
 function run(command, args, env = {}) {
   return new Promise((resolve) => {
@@ -118,11 +133,12 @@ try {
   if (wanted('browser')) {
     // two browsers at a time, each with a server and a database of its own
     await Promise.all(
-      [1, 2].map((part) => {
+      halves(readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))).map((files, i) => {
+        const part = i + 1;
         const file = join(root, '.cache', `browser-${part}.json`);
         return suite(
           `browser tests, part ${part} of 2`,
-          [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', `--shard=${part}/2`],
+          [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...files],
           { ...env, NODE_OPTIONS: '', PLAYWRIGHT_JSON_OUTPUT_NAME: file, E2E_PORT: String(4720 + 30 * part) },
           file,
           ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),

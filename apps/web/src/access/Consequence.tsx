@@ -62,7 +62,7 @@ export function Consequence({
         <span className="font-normal text-ink-3 ml-2">on paper, nothing is applied</span>
       </p>
       {rows.length > 0 && (
-        <ul className="mt-1.5 max-h-[168px] overflow-auto border-t border-rule">
+        <ul className="mt-1.5 max-h-[168px] overflow-auto border-t border-rule" tabIndex={0} aria-label="For whom">
           {rows.map((row) => (
             <li
               key={row.person.id}
