@@ -15,13 +15,16 @@ const slow = [
   'change/change.test.ts',
   'change/paper.test.ts',
   'change/silent.test.ts',
+  'crossing/crossing.test.ts',
+  'crossing/moments.test.ts',
+  'crossing/properties.test.ts',
   'crossing/slice.test.ts',
   'tally/demo.test.ts',
   'telling/section.test.ts',
 ];
 const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
 const testsIn = (subject) =>
-  readdirSync(join(source, subject))
+  readdirSync(join(source, subject), { recursive: true })
     .filter((name) => name.endsWith('.test.ts') && !slow.includes(`${subject}/${name}`))
     .map((name) => `packages/core/src/${subject}/${name}`);
 

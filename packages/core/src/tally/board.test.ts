@@ -1,20 +1,33 @@
 import { describe, expect, test } from '@jest/globals';
-import { kindTraits, type Bay, type Verdict } from '@underpass/contracts';
+import type { Bay, Verdict } from '@underpass/contracts';
 import fc from 'fast-check';
-import { demoEstate, demoInstant } from '../../test/demo.js';
 import { plainly, worse } from '../../test/plainCounts.js';
-import { FactsReader, noCounts, summariseCrossing, type Summary } from '../crossing/index.js';
-import { modelOf, type CrossingRef } from '../estate/index.js';
+import { twoPlaces } from '../../test/twoPlaces.js';
+import { noCounts, type Summary } from '../crossing/index.js';
+import type { CrossingRef } from '../estate/index.js';
 import { areaOf, BoardTally } from './index.js';
 
-const { estate, measurements } = demoEstate();
-const model = modelOf(estate, measurements, { traits: kindTraits });
-const refs = model.crossings;
+const place = { kind: 'office', latitude: 55, longitude: 3, lineKind: 'fibre', downMbps: 250 };
+const model = twoPlaces({
+  location: {
+    wexcombe: { name: 'Wexcombe', ...place },
+    tolmouth: { name: 'Tolmouth', ...place },
+    home: { name: 'At home', ...place, ownLines: true },
+    'mv-avocet': { name: 'MV Avocet', ...place, area: 'Vessels' },
+  },
+});
+/** Few people at few places with few resources, so that they meet. */
+const some = Array.from({ length: 120 }, (_, i): CrossingRef => {
+  const [person, resource, location] = [`p${i % 24}`, `r${i % 7}`, ['wexcombe', 'tolmouth', 'home', 'mv-avocet', 'nowhere'][i % 5]!];
+  return { id: `${person}~e${i}~${resource}`, person, endpoint: `e${i}`, location, resource };
+});
 /** As any crossing comes out, but for what a test has otherwise. */
-const usual = summariseCrossing(new FactsReader(model, demoInstant).read(refs[0]!)!);
+const usual: Summary = {
+  ...{ verdict: 'clear', bay: null, kinds: [], delayMs: 60, frameRate: 30, firstBroken: null, meanMbps: 1 },
+  ...{ timeToUsableS: 20, mos: null, settles: null, worstHour: null, burden: 0 },
+};
 
 describe('the board', () => {
-  const some = refs.filter((_, i) => i % 9 === 0);
   const anySet = fc.record({
     at: fc.nat(some.length - 1),
     verdict: fc.option(fc.constantFrom(...worse)),
