@@ -133,7 +133,7 @@ function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; org
         See impact on the estate
       </button>
       <button className="btn btn-primary" onClick={() => void save()} disabled={!change || busy}>
-        Save {figures}
+        {changed ? `Save ${figures}` : 'Save'}
       </button>
       {impact && change && <ImpactDialog change={change} summary={summary} onClose={() => setImpact(false)} />}
     </div>

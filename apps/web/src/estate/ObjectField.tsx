@@ -117,7 +117,7 @@ function Text({ field, help, id, value, onChange, onBlur, disabled, invalid, des
         aria-invalid={invalid}
         aria-describedby={describedBy}
         // of a size of its own: what is typed is laid out and painted within, not the page anew with every letter
-        className={`field w-full [contain:strict] disabled:bg-earth ${field.type === 'number' || field.type === 'time of day' ? 'max-w-[130px]' : 'max-w-[520px]'}`}
+        className={`field block w-full [contain:strict] disabled:bg-earth ${field.type === 'number' || field.type === 'time of day' ? 'max-w-[130px]' : 'max-w-[520px]'}`}
         type="text"
         inputMode={field.type === 'number' ? 'decimal' : 'text'}
         value={value}
