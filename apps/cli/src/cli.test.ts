@@ -63,8 +63,8 @@ test('help of all and of each command, the version, and the nearest right option
     const { status, stdout } = await run(name, '--help');
     expect([name, status]).toEqual([name, 0]);
     expect(stdout.replaceAll(/\s+/g, ' ')).toContain(does);
-    for (const option of options) expect(stdout).toContain(`--${option.name} <${option.takes}>`);
-    for (const [argument] of takes) expect(stdout).toContain(`<${argument}>`);
+    for (const option of options) expect(stdout).toContain(option.takes ? `--${option.name} <${option.takes}>` : `--${option.name} `);
+    for (const [argument] of takes) expect(stdout).toMatch(new RegExp(`<${argument}(\\.\\.\\.)?>`));
     expect(examples.length).toBeGreaterThan(0);
     for (const example of examples) expect(stdout).toContain(`npm run -s underpass -- ${example}`);
   }
@@ -79,7 +79,7 @@ test('help of all and of each command, the version, and the nearest right option
 
 test('the examples of the help that need no file of one’s own work', async () => {
   for (const { examples } of commands)
-    for (const example of examples.filter((each) => !/\.(txt|json|har|svg)\b|^import/.test(each)))
+    for (const example of examples.filter((each) => !/\.(txt|json|har|svg|pcapng|ini)\b|^import/.test(each)))
       expect([example, (await run(...example.split(' '))).status]).toEqual([example, 0]);
 });
 
@@ -279,4 +279,63 @@ test('a fault of the access commands names what is wrong, with status 2', async 
     expect([args[0], status, stdout, stderr]).toEqual([args[0], 2, '', expect.stringContaining(said)]);
     expect(stderr).not.toContain('    at ');
   }
+});
+
+test('bring-up: messages of DHCP, versions, codes of networks, files merged, timings and ports', async () => {
+  const lease = 'packages/core/src/bringup/dhcp/fixtures/lease.pcapng';
+  const { messages } = (await run('dhcp', lease, '--json')).json() as {
+    messages: { type: string; options: object[]; problems: object[] }[];
+  };
+  expect(messages.map(({ type }) => type).slice(0, 6)).toEqual(['DISCOVER', 'OFFER', 'DISCOVER', 'OFFER', 'REQUEST', 'ACK']);
+  expect(messages[0]).toMatchObject({ xid: '0xcdaae447', clientMac: '56:b5:d3:db:49:8b', yourAddress: '0.0.0.0', problems: [] });
+  expect(messages[0]?.options[3]).toEqual({ code: 12, name: 'host name', value: 'gul-k01', offset: 261 });
+  const folder = mkdtempSync(join(tmpdir(), 'bringup-'));
+  const file = (name: string, text: string): string => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  expect((await run('dhcp', file('m.txt', '01 02 0g'), '--hex')).stderr).toMatch(/m\.txt: line 1: has “g”/);
+  expect((await run('dhcp', file('cut.pcap', '\u00d4\u00c3'))).json).toBeDefined();
+  expect((await run('dhcp', join(folder, 'none'))).stderr).toContain('none: cannot be read');
+
+  expect((await run('version', '3.4_118', '3.4_95', '--json')).json()).toEqual({ order: 1 });
+  expect((await run('version', '3.4', 'v3')).stderr).toContain('“v3”: is no version');
+  expect((await run('wifi', '--ssid', 'Quayside', '--key', 'tide table', '--hidden', '--json')).json()).toEqual({
+    payload: 'WIFI:T:WPA;S:Quayside;P:tide table;H:true;;',
+  });
+  expect((await run('wifi', '--key', 'tide table')).stderr).toContain('--ssid: is missing');
+  const merged = await run('merge', file('a.ini', '[picture]\nframeCap! = 30\n'), file('b.ini', '[picture]\nframeCap = 20\n'), '--json');
+  expect(merged.json()).toEqual({
+    values: [{ section: 'picture', key: 'frameCap', value: '30', file: join(folder, 'a.ini'), line: 2 }],
+    problems: [{ file: join(folder, 'b.ini'), line: 2, text: expect.stringContaining('is locked by') }],
+  });
+  expect((await run('merge')).stderr).toContain('merge: FILES is missing');
+
+  expect((await run('cvt', '1920', '1080', '60', '--reduced', '--json')).json()).toEqual({
+    ...{
+      clockMHz: 138.5,
+      htotal: 2080,
+      vtotal: 1111,
+      hsyncStart: 1968,
+      hsyncEnd: 2000,
+      vsyncStart: 1083,
+      vsyncEnd: 1088,
+      refreshHz: 59.934,
+    },
+  });
+  expect((await run('cvt', '1920.5', '1080', '60')).stderr).toContain('WIDTH: “1920.5” is not a whole number');
+  expect((await run('cvt', '1920', '1080', '5')).stderr).toContain('REFRESH: “5” is not a number from 10 to 500');
+});
+
+// the figures of the ports are those of the HDMI 1.4b and 2.0 and VESA DisplayPort 1.4 specifications; clocks by VESA CVT reduced blanking
+test.each<[string, object]>([
+  ['--port hdmi-1.4 --width 3840 --height 2160 --refresh 60', { passes: false, neededGbps: 12.798, availableGbps: 8.16, clockMHz: 533.25 }],
+  ['--port hdmi-1.4 --width 3840 --height 2160 --refresh 30', { passes: true, availableGbps: 8.16 }],
+  ['--port hdmi-1.4 --width 3840 --height 2160 --refresh 60 --chroma 420', { passes: true, neededGbps: 6.399 }],
+  ['--port dp-hbr2 --width 3840 --height 2160 --refresh 60', { passes: true, availableGbps: 17.28 }],
+  ['--port dp-hbr2 --width 3840 --height 2160 --refresh 60 --lanes 2', { passes: false, availableGbps: 8.64 }],
+  ['--port hdmi-2.0 --width 3840 --height 2160 --refresh 60 --lanes 2', { passes: true, availableGbps: 14.4 }],
+  ['--port dvi --width 1920 --height 1200 --refresh 60', { passes: true, neededGbps: 3.696, availableGbps: 3.96 }],
+])('passes %s', async (options, expected) => {
+  expect((await run('passes', ...options.split(' '), '--json')).json()).toMatchObject(expected);
 });

@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { Command, CommanderError, Option } from 'commander';
+import { Command, CommanderError, Option, type Argument } from 'commander';
 import { CommandError } from './commandError.js';
 import { commands, type CommandWords } from './commands.js';
 import { optionsOf } from './options.js';
 
 /** The version of the whole, which the command line is a part of. */
 const { version } = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')) as { version: string };
+const wordOf = (argument: Argument): string => `<${argument.name()}${argument.variadic ? '...' : ''}>`;
 const json = () => new Option('--json', 'one JSON document instead of text');
 /** Commands about the whole instance: they need its database, and are carried out by the script that starts this. */
 const ofInstance = [
@@ -59,14 +60,17 @@ export async function commandLine(args: readonly string[]): Promise<string> {
     .version(version, '--version', 'the version')
     .helpOption('--help', 'this, or of a command its options')
     .helpCommand(false)
+    // every command has options: only what has to be given stands beside its name
+    .configureHelp({ subcommandTerm: (command) => [command.name(), ...command.registeredArguments.map(wordOf)].join(' ') })
     .usage('COMMAND … [--json]')
     .addHelpText('after', '\nExample: npm run -s underpass -- evaluate demo/saltmarsh --endpoint WEX-TC-020');
   asked = program;
   const add = (words: CommandWords) => {
     const command = quiet(program.command(words.name).description(words.does)).helpOption('--help', 'this');
-    for (const [name, says] of words.takes ?? []) command.argument(`<${name}>`, says);
+    for (const [i, [name, says]] of (words.takes ?? []).entries())
+      command.argument(words.several && i === (words.takes?.length ?? 0) - 1 ? `<${name}...>` : `<${name}>`, says);
     for (const { name, takes, says, without } of words.options)
-      command.option(`--${name} <${takes}>`, without ? `${says} (without it: ${without})` : says);
+      command.option(takes ? `--${name} <${takes}>` : `--${name}`, without ? `${says} (without it: ${without})` : says);
     command
       .addOption(json())
       .addHelpText('after', `\n${words.examples.map((each) => `Example: npm run -s underpass -- ${each}`).join('\n')}`);

@@ -1,14 +1,15 @@
 import { voiceCodecs } from '@underpass/core';
 import { acceptance, code, har, ready, sees, why } from './access.js';
+import { cvt, dhcp, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
 import { importInto } from './importInto.js';
 import type { Options } from './options.js';
 
-/** An option of a command: what it takes, what it means, and what holds without it. */
+/** An option of a command: what it takes, if anything, what it means, and what holds without it. */
 export interface OptionWords {
   name: string;
-  takes: string;
+  takes?: string;
   says: string;
   without?: string;
 }
@@ -17,6 +18,8 @@ export interface CommandWords {
   does: string;
   /** What stands behind the name: each with its meaning. */
   takes?: readonly (readonly [name: string, says: string])[];
+  /** Whether the last of those may be several. */
+  several?: boolean;
   options: readonly OptionWords[];
   examples: readonly string[];
   /** What stands in text where there is none; a figure that is not there is not known. */
@@ -112,6 +115,72 @@ export const commands: readonly CommandWords[] = [
     examples: ['picture --width 1920 --height 1080', 'picture --width 3840 --height 2160 --fps 60 --content motion'],
     digits: known,
     run: picture,
+  },
+  {
+    name: 'dhcp',
+    does: 'Reads messages of DHCP out of a capture, a message or hex text, and says what is wrong.',
+    takes: [['FILE', 'capture, message or hex text']],
+    options: [{ name: 'hex', says: 'it is hex text, whatever it looks like' }],
+    examples: ['dhcp boot.pcapng', 'dhcp message.txt --hex --json'],
+    run: dhcp,
+  },
+  {
+    name: 'merge',
+    does: 'Merges configuration files in the order given: what counts, where it is from, and what is wrong.',
+    takes: [['FILES', 'the files, the later wins']],
+    several: true,
+    options: [],
+    examples: ['merge all.ini thin-client.ini gul-k01.ini'],
+    run: merge,
+  },
+  {
+    name: 'version',
+    does: 'Compares versions of firmware: -1 where the first is lower, 1 where it is higher.',
+    takes: [
+      ['A', 'a version, such as 3.4_118'],
+      ['B', 'another'],
+    ],
+    options: [],
+    examples: ['version 3.10 3.9'],
+    run: version,
+  },
+  {
+    name: 'wifi',
+    does: 'The text of a code by which a device joins a network.',
+    options: [
+      { name: 'ssid', takes: 'NAME', says: 'name of the network' },
+      { name: 'key', takes: 'KEY', says: 'its key', without: 'none' },
+      { name: 'type', takes: 'TYPE', says: 'WPA, SAE, WEP or nopass', without: 'WPA' },
+      { name: 'hidden', says: 'it does not tell its name' },
+    ],
+    examples: ['wifi --ssid Quayside --key tide-tables --type WPA'],
+    run: wifi,
+  },
+  {
+    name: 'cvt',
+    does: 'The timing of a picture by VESA CVT: its clock, totals and sync.',
+    takes: [
+      ['WIDTH', 'width of the picture, px'],
+      ['HEIGHT', 'its height, px'],
+      ['REFRESH', 'pictures a second, Hz'],
+    ],
+    options: [{ name: 'reduced', says: 'with the reduced blanking of flat screens, version 1' }],
+    examples: ['cvt 1920 1080 60', 'cvt 3840 2160 60 --reduced'],
+    run: cvt,
+  },
+  {
+    name: 'passes',
+    does: 'Whether a picture passes a port: what it needs and what the port carries.',
+    options: [
+      { name: 'width', takes: 'PX', says: 'width of the picture, px' },
+      { name: 'height', takes: 'PX', says: 'its height, px' },
+      { name: 'refresh', takes: 'HZ', says: 'pictures a second, Hz' },
+      { name: 'port', takes: 'KIND', says: `one of ${ports.join(', ')}` },
+      { name: 'lanes', takes: 'N', says: 'lanes of a DisplayPort: 1, 2 or 4', without: '4' },
+      { name: 'chroma', takes: '444|420', says: 'detail of colour, 4:4:4 or 4:2:0', without: '444' },
+    ],
+    examples: ['passes --width 3840 --height 2160 --refresh 60 --port hdmi-1.4'],
+    run: passes,
   },
   {
     name: 'sees',

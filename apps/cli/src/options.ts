@@ -6,6 +6,8 @@ export interface Options {
   /** A number in a range; undefined where the option was not given. */
   number: (name: string, min: number, max: number) => number | undefined;
   needed: (name: string, min: number, max: number) => number;
+  /** Whether an option that takes no value was given. */
+  flag: (name: string) => boolean;
   choice: <T extends string>(name: string, words: readonly T[]) => T | undefined;
 }
 
@@ -28,6 +30,7 @@ export function optionsOf(positional: readonly string[], given: Readonly<Record<
       if (n === undefined) throw new CommandError(`--${name}: is missing`);
       return n;
     },
+    flag: (name) => given[name] === true,
     choice: (name, words) => {
       const value = text(name);
       if (value === undefined) return undefined;

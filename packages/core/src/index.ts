@@ -11,6 +11,7 @@ export * from './signon/index.js';
 export * from './access/index.js';
 export * from './hosts/index.js';
 export * from './evidence/index.js';
+export * from './bringup/index.js';
 export * from './estate/index.js';
 export { atOnce } from './indexes/index.js';
 export * from './crossing/index.js';

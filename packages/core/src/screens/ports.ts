@@ -2,7 +2,7 @@ import type { PortKind, Screen } from '@underpass/contracts';
 import { reducedBlanking } from './timing.js';
 
 /** Usable data rate after line coding, Gbit/s [HDMI 1.4b and 2.0 specifications; VESA DisplayPort 1.4]; DVI single link is 165 MHz × 24 bit. */
-const usableGbps: Record<PortKind, number> = {
+export const portRateGbps: Record<PortKind, number> = {
   internal: Infinity,
   dvi: 3.96,
   'hdmi-1.4': 8.16,
@@ -24,7 +24,7 @@ export interface PortFit {
 
 /** Whether a screen's mode passes its port in RGB with 8 bits a colour: clock × 24. The clock is that of CVT reduced blanking. */
 export function portFit(screen: Screen, port: PortKind): PortFit {
-  const usable = usableGbps[port];
+  const usable = portRateGbps[port];
   const needed = (hz: number) => (reducedBlanking(screen.widthPx, screen.heightPx, hz).clockMhz * 24) / 1000;
   const hz = screen.refreshHz ?? 60;
   const neededGbps = needed(hz);

@@ -1,0 +1,4 @@
+export * from './dhcp/index.js';
+export * from './configFile/index.js';
+export { versionOrder } from './versionOrder.js';
+export { wifiCode, wifiTypes, type WifiJoin, type WifiType } from './wifiCode.js';
