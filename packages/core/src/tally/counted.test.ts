@@ -49,6 +49,18 @@ const worlds: Record<string, World> = {
     gateway: { 'gate-b': { certificate: expired, securityModes: ['tls', 'pre-session'] } },
     location: { 'hall-b': narrow },
   }),
+  'one alone on a narrow line': together(certified, equipped, { location: { 'hall-b': { ...narrow, downMbps: 2 } } }),
+  'card readers that the rules keep out at two places of one area': together(
+    certified,
+    staff('hall-b', ['staff-b'], 'fay'),
+    { endpoint: { 'box-a': { ...device, peripherals: ['card-reader'] }, 'box-b': { ...device, peripherals: ['card-reader', 'scanner'] } } },
+    { location: { 'hall-a': { area: 'Coast' }, 'hall-b': { area: 'Coast' } } },
+  ),
+  'as much in two areas, and two findings of one crossing': together(
+    certified,
+    { endpoint: { 'box-a': { ...device, peripherals: ['card-reader'] }, 'box-b': { ...device, peripherals: ['card-reader'] } } },
+    { location: { 'hall-a': narrow, 'hall-b': narrow } },
+  ),
   'nothing wrong': together(certified, equipped),
 };
 /** Everything is known: each device was checked, each host reports. */
@@ -97,6 +109,15 @@ describe('the leading findings of', () => {
     fill();
     expect(plain(tally.findings(reader))).toEqual(kept.leading![name]);
     // taken once more nothing counts twice; taken out nothing is left
+    fill();
+    expect(plain(tally.findings(reader))).toEqual(kept.leading![name]);
+    // what one comes to otherwise and back is worked out anew, and no other
+    const [one] = reader.model.crossings;
+    tally.set(one!, areaOf(reader.model, one!.location), null);
+    const without = new LeadingTally();
+    for (const ref of reader.model.crossings.slice(1))
+      without.set(ref, areaOf(reader.model, ref.location), summariseCrossing(reader.read(ref)!));
+    expect(tally.findings(reader)).toEqual(without.findings(reader));
     fill();
     expect(plain(tally.findings(reader))).toEqual(kept.leading![name]);
     for (const ref of reader.model.crossings) tally.set(ref, '', null);

@@ -29,12 +29,12 @@ export interface LeadingFinding {
   example: string;
 }
 
-/** What a change does, whoever it does it to: the same remedy on two crossings has the same sort. */
+/** What a change does, whoever it does it to: the same remedy on two crossings has the same sort; at another layer it is another one. */
 const sortOf = ({ patches, hypotheses }: Change): string =>
   [
     ...patches.map((patch) =>
       patch.do === 'setting'
-        ? `${patch.key}=${String(patch.value)}`
+        ? `${patch.key}@${patch.layer}=${String(patch.value)}`
         : patch.do === 'change'
           ? `${patch.kind}.${Object.keys({ ...patch.set, ...patch.add, ...patch.drop }).join('+')}`
           : patch.do,
