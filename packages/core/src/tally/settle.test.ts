@@ -55,6 +55,30 @@ describe('what would tell most', () => {
     expect(best([[ref('a', 'e1'), 'sign-on times']])).toMatchObject({ way: 'timed sign-in', minutes: 1 });
   });
 
+  // who can tell what: a field check what lies between the desk and the gateway, the hosts themselves what they have and do
+  test.each<[string, Missing[]]>([
+    [
+      'field check',
+      ['round trips', 'line rate', 'rate upwards', 'loss', 'people at once', 'Wi-Fi signal', 'reach of the gateway', 'decoders', 'screens'],
+    ],
+    ['report of the hosts', ['graphics of the host', 'host figures', 'power of the hosts', 'places of the hosts']],
+    ['look at the gateway', ['certificate', 'TLS of the gateway']],
+    ['look at the device', ['client version']],
+    ['timed sign-in', ['second factor time', 'sign-on times']],
+  ])('%s', (way, facts) => {
+    for (const fact of facts) expect([fact, best([[ref('a', 'e'), fact]])?.way]).toEqual([fact, way]);
+  });
+
+  test('of equals at one place the way that comes first by name, and a place nobody knows is called by its id', () => {
+    const pair: [ReturnType<typeof ref>, Missing][] = [
+      [ref('a', 'e'), 'sign-on times'],
+      [ref('b', 'e'), 'loss'],
+    ];
+    expect(best(pair)?.way).toBe('field check');
+    expect(best([...pair].reverse())?.way).toBe('field check');
+    expect(best([[ref('a', 'e', 'nowhere'), 'loss']])).toMatchObject({ location: 'nowhere', times: 1 });
+  });
+
   test('what is added and taken out again is as if it had never been', () => {
     const any = fc.record({
       person: fc.constantFrom('a', 'b'),

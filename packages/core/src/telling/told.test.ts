@@ -53,6 +53,27 @@ const cases: Record<string, Otherwise> = {
     },
     location: { downMbps: 10 },
   },
+  'a slow host': { endpoint: on, host: { drawMs: 60 } },
+  'a host that encodes slowly': { endpoint: on, host: { encodeMs: 70 } },
+  'a weak decoder': { endpoint: { ...on, decoders: [{ codec: 'h264', level: '3' }], cores: 1 } },
+  'drawn in the browser': {
+    endpoint: { ...on, clientKind: 'browser' },
+    measured: { ...reached, scene: { renderer: 'x', drawnBy: 'processor', frames: 90, averageFps: 9, low1Fps: 4 } },
+  },
+  'calls from far away': { endpoint: on, location: { delayMs: 260 }, resource: { calls: true, work: 'calls' } },
+  'calls not known': { endpoint: on, resource: { calls: true, work: 'calls' }, measured: { datagrams: { passes: false } } },
+  'an unsteady way': {
+    endpoint: { ...on, connection: 'wifi', wifiSignalDbm: -76 },
+    measured: { ...reached, roundTrips: { samples: 200, lost: 8, minMs: 18, medianMs: 24, p95Ms: 190, medianLowMs: 22, medianHighMs: 26 } },
+  },
+  'a large profile': { endpoint: on, resource: { profileMB: 9000, profileRegion: 'near' } },
+  'graphics not known': {
+    endpoint: on,
+    host: { drawMs: undefined, encodeMs: undefined, graphics: undefined },
+    resource: { graphics: true },
+  },
+  'screens slower than the host': { endpoint: { ...on, screens: [{ widthPx: 1920, heightPx: 1080, refreshHz: 20 }] } },
+  'just below the quality that is enough': { endpoint: on, location: { downMbps: 3, sharedBy: 2, activeShare: 1 } },
 };
 const rounded = (value: number | null, digits = 2) => (value === null ? '–' : String(Number(value.toFixed(digits))));
 
