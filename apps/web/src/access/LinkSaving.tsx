@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Named } from '@underpass/contracts';
 import { signonQueries } from '../signon/queries.js';
+import { fixed } from '../ui/figures.js';
 
 /** What a link saves those it is for, an opening and in a year: a clause without a capital. */
 export function LinkSaving({ resource, kind = '', target = null }: { resource: Named; kind?: string; target?: Named | null }) {
@@ -21,7 +22,7 @@ export function LinkSaving({ resource, kind = '', target = null }: { resource: N
     );
   return (
     <>
-      saves <b>{saving.savedS.toFixed(1)} s</b> an opening, about <b>{hours(saving.hoursAYear)}</b> a year
+      saves <b>{fixed(saving.savedS, 1)} s</b> an opening, about <b>{hours(saving.hoursAYear)}</b> a year
       {kind !== 'person' && ` for the ${saving.people} ${saving.people === 1 ? 'person' : 'people'} ${who} who now start from the list`}
       <span className="text-ink-3">
         {' '}

@@ -2,6 +2,7 @@ import type { LinkTestView, Named, Verdict as VerdictWord } from '@underpass/con
 import { Link } from 'react-router';
 import { Verdict } from '../ui/Verdict.js';
 import { LinkSaving } from './LinkSaving.js';
+import { fixed } from '../ui/figures.js';
 
 /** What a link comes to for a person: the ladder, what the browser client lacks, and what is saved. */
 export function LinkTest({
@@ -70,8 +71,8 @@ export function LinkTest({
         </section>
       </div>
       <p className="mt-3 text-[14px] leading-[18px]">
-        <b>{test.savedS < 0.05 ? 'Saves nothing' : `Saves ${test.savedS.toFixed(1)} s an opening`}</b>: {test.beforeS.toFixed(1)} s through
-        the list, {test.afterS.toFixed(1)} s through the link.
+        <b>{test.savedS < 0.05 ? 'Saves nothing' : `Saves ${fixed(test.savedS, 1)} s an opening`}</b>: {fixed(test.beforeS, 1)} s through
+        the list, {fixed(test.afterS, 1)} s through the link.
       </p>
       {resource && (
         <p className="text-ink-2">

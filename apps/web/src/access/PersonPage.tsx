@@ -13,6 +13,7 @@ import { MoveDialog } from './MoveDialog.js';
 import { useTitle } from '../shell/useTitle.js';
 import { momentAt } from '../ui/times.js';
 import { accessQueries } from './queries.js';
+import { fixed } from '../ui/figures.js';
 
 /** One person: what they see through what, and why not the rest. */
 export function PersonPage() {
@@ -224,7 +225,7 @@ function Sightings({ view }: { view: AccessPersonView }) {
               {sighting.outcome === 'list' ? `: ${sighting.saw.join(', ') || 'nothing'}` : ''}
               {sighting.missing.length > 0 && <b className="text-amber">; missing {sighting.missing.join(', ')}</b>}
               {sighting.extra.length > 0 && <b className="text-amber">; not expected {sighting.extra.join(', ')}</b>}
-              {sighting.seconds > 0 && <span className="text-ink-3">, {sighting.seconds.toFixed(1)} s</span>}
+              {sighting.seconds > 0 && <span className="text-ink-3">, {fixed(sighting.seconds, 1)} s</span>}
             </span>
           </li>
         ))}

@@ -1,5 +1,6 @@
 import type { CrossingView, Section } from '@underpass/core';
 import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
+import { fixed } from '../ui/figures.js';
 
 /** Everything known of one bay: each fact with where it comes from, and the parts of its delay and sign-on. */
 export function BayPanel({ view, section, bay, onClose }: { view: CrossingView; section: Section; bay: number; onClose: () => void }) {
@@ -31,14 +32,14 @@ export function BayPanel({ view, section, bay, onClose }: { view: CrossingView; 
       </div>
       <Figures
         title="Delay"
-        rows={parts.map((part) => ({ name: part.name, value: `${part.ms.toFixed(1)} ms`, source: part.source as SourceWord }))}
+        rows={parts.map((part) => ({ name: part.name, value: `${fixed(part.ms, 1)} ms`, source: part.source as SourceWord }))}
       />
       <div>
         <Figures
           title="Sign-on"
           rows={steps.map((step) => ({
             name: `${step.name}${step.byPerson ? ', by the person' : ''}`,
-            value: `${step.seconds.toFixed(1)} s`,
+            value: `${fixed(step.seconds, 1)} s`,
             source: step.source as SourceWord,
           }))}
         />

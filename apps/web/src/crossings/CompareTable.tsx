@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { Gauge } from '../drawing/Gauge.js';
 import { Arrow } from '../ui/Arrow.js';
 import { Verdict } from '../ui/Verdict.js';
+import { fixed } from '../ui/figures.js';
 
 /** Before beside after: each figure with what is wanted of it. */
 export function CompareTable({ now, tried }: { now: CrossingView; tried: CrossingView | null }) {
@@ -49,8 +50,8 @@ function Row({ row, after }: { row: CompareRow; after: CompareRow | undefined })
   // where its interval decides, the interval is what is known
   const show = ({ value, low, high, verdict }: CompareRow) => {
     if (value === null || low === null || high === null) return 'not known';
-    const [from, to] = [low.toFixed(row.digits), high.toFixed(row.digits)];
-    return verdict === 'unknown' && from !== to ? `${from} to ${to}` : value.toFixed(row.digits);
+    const [from, to] = [fixed(low, row.digits), fixed(high, row.digits)];
+    return verdict === 'unknown' && from !== to ? `${from} to ${to}` : fixed(value, row.digits);
   };
   const wanted = after?.wanted ?? row.wanted;
   return (
@@ -67,7 +68,7 @@ function Row({ row, after }: { row: CompareRow; after: CompareRow | undefined })
         <Gauge before={row.value} after={after?.value ?? null} wanted={wanted} better={row.better} />
       </td>
       <td className="text-right text-ink-2 min-[560px]:whitespace-nowrap">
-        {wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${Number(wanted.toFixed(1))}`}
+        {wanted === null ? '–' : `${row.better === 'less' ? 'at most' : 'at least'} ${fixed(wanted, 1, 0)}`}
       </td>
     </tr>
   );

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { TideStrip } from '../drawing/TideStrip.js';
 import { stretches } from '../drawing/tideGeometry.js';
 import { Verdict, verdictWords } from '../ui/Verdict.js';
+import { fixed } from '../ui/figures.js';
 
 const dayWords: Record<Weekday, string> = {
   mon: 'Monday',
@@ -96,7 +97,7 @@ export function DayPanel({ day, location, shared }: { day: Day; location: { id: 
   );
 }
 
-const figure = (value: number | null, digits = 0) => (value === null ? 'not known' : value.toFixed(digits));
+const figure = (value: number | null, digits = 0) => (value === null ? 'not known' : fixed(value, digits));
 
 function HourTable({ hours }: { hours: Day['hours'] }) {
   return (

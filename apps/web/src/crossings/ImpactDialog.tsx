@@ -8,6 +8,7 @@ import { barOrder, CountRow, PeopleBar } from '../ui/PeopleBar.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { Work } from '../ui/Work.js';
+import { regional } from '../ui/figures.js';
 
 /** What the change would do to everybody: who gets better, who gets worse, and the worst loser by name. */
 export function ImpactDialog({ change, summary, onClose }: { change: Change; summary: string; onClose: () => void }) {
@@ -71,7 +72,7 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
                 <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>
                   {loser.person}
                 </Link>
-                <span className="flex-1">{loser.text}</span>
+                <span className="flex-1">{regional(loser.text)}</span>
                 <Verdict verdict={loser.to} />
               </li>
             ))}

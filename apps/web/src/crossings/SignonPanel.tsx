@@ -4,6 +4,7 @@ import { Timeline } from '../drawing/Timeline.js';
 import { comparedRows, type TimelineRow } from '../drawing/timelineRows.js';
 import type { SourceWord } from '../ui/SourceMark.js';
 import { momentAt } from '../ui/times.js';
+import { fixed } from '../ui/figures.js';
 
 const rowsOf = (view: CrossingView): TimelineRow[] => view.steps.map((step) => ({ ...step, source: step.source as SourceWord }));
 
@@ -30,7 +31,7 @@ export function SignonPanel({ view, before, limitS }: { view: CrossingView; befo
           {saving.map((shortcut) => (
             <li key={shortcut.id} className="border-b border-rule py-1 flex gap-3">
               <span className="flex-1">{shortcut.name}</span>
-              <b>{shortcut.savedS.toFixed(1)} s less</b>
+              <b>{fixed(shortcut.savedS, 1)} s less</b>
             </li>
           ))}
           {saving.length === 0 && <li className="py-1 text-ink-2">Every shortcut is in use or brings nothing here.</li>}

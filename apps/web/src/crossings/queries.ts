@@ -2,11 +2,14 @@ import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/
 import type { Change, CheckLinkView, CrossingGroups, CrossingPage, CrossingReadiness } from '@underpass/contracts';
 import type { Slice } from '@underpass/core';
 import { call, query } from '../api/client.js';
+import { regional } from '../ui/figures.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 import type { HistoryEntry } from './historyLine.js';
 
 const pageSize = 200;
 const pathOf = (id: string): string => `crossings/${encodeURIComponent(id)}`;
+
+const withRegion = (answer: CrossingAnswer): CrossingAnswer => ({ ...answer, view: regional(answer.view) });
 
 /** What the screens of crossings ask for, and under which keys it is kept. */
 export const crossingQueries = {
@@ -25,7 +28,8 @@ export const crossingQueries = {
       queryFn: () => call<CrossingGroups>(`crossings-groups${query({ ...wanted, by })}`),
       placeholderData: keepPreviousData,
     }),
-  one: (id: string) => queryOptions({ queryKey: ['crossing', id], queryFn: () => call<CrossingAnswer>(pathOf(id)) }),
+  one: (id: string) =>
+    queryOptions({ queryKey: ['crossing', id], queryFn: async () => withRegion(await call<CrossingAnswer>(pathOf(id))) }),
   /** What it rests on, at a version of the estate. */
   slice: (id: string, version: number) =>
     queryOptions({

@@ -3,6 +3,7 @@ import type { Change } from '@underpass/contracts';
 import { isEmpty, type CrossingView, type Slice } from '@underpass/core';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/client.js';
+import { regional } from '../ui/figures.js';
 import type { TryAnswer, TryMessage } from './evaluate.worker.js';
 import { crossingQueries } from './queries.js';
 
@@ -38,7 +39,7 @@ export function useEvaluation(id: string, version: number, change: Change): Trie
     const made = worker.current;
     if (isEmpty(change) || !made || !settled) return;
     const mine = ++n.current;
-    const tell = (answer: Tried) => n.current === mine && setTried({ ...answer, change, version });
+    const tell = (answer: Tried) => n.current === mine && setTried({ ...answer, view: regional(answer.view), change, version });
     const askServer = () =>
       void call<{ view: CrossingView | null }>(`${path}/try`, 'POST', { change }).then(
         ({ view }) => tell({ view, fault: view ? null : gone }),

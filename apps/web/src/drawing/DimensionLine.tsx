@@ -1,4 +1,5 @@
 import { SourcePath } from '../ui/SourceMark.js';
+import { fixed } from '../ui/figures.js';
 
 interface Part {
   /** null where it is not reached. */
@@ -44,9 +45,9 @@ export function DimensionLine({
       />
       {parts.map((part, i) => {
         const x = left + (i + 0.5) * column;
-        const shown = part.value === null ? 'not reached' : part.value < (digits ? 0.05 : 0.5) ? '–' : part.value.toFixed(digits);
-        const earlier = part.before === null || part.value === null ? null : part.before.toFixed(digits);
-        const changed = earlier !== null && part.value !== null && earlier !== part.value.toFixed(digits);
+        const shown = part.value === null ? 'not reached' : part.value < (digits ? 0.05 : 0.5) ? '–' : fixed(part.value, digits);
+        const earlier = part.before === null || part.value === null ? null : fixed(part.before, digits);
+        const changed = earlier !== null && part.value !== null && earlier !== fixed(part.value, digits);
         return (
           <g key={i}>
             {part.assumed && part.value !== null && shown !== '–' && (

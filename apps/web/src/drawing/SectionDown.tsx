@@ -1,6 +1,7 @@
 import type { Section } from '@underpass/core';
 import { VerdictShape } from '../ui/Verdict.js';
 import { SourceMark, type SourceWord } from '../ui/SourceMark.js';
+import { fixed } from '../ui/figures.js';
 
 type Bay = Section['bays'][number];
 
@@ -59,7 +60,7 @@ export function SectionDown({
                   )}{' '}
                   {Math.round(each.delayMs)} ms
                   <br />
-                  {each.signonS.toFixed(1)} s
+                  {fixed(each.signonS, 1)} s
                 </span>
               )}
               {showSteps && <Steps section={section} bay={each.bay} />}
@@ -164,8 +165,8 @@ function Totals({ section, before }: { section: Section; before: Section | null 
     {
       name: 'Until it is usable',
       verdict: section.signonVerdict,
-      now: `${section.totalSignonS.toFixed(1)} s`,
-      was: before && `${before.totalSignonS.toFixed(1)} s`,
+      now: `${fixed(section.totalSignonS, 1)} s`,
+      was: before && `${fixed(before.totalSignonS, 1)} s`,
       limit: `limit ${section.limitSignonS} s`,
     },
   ];

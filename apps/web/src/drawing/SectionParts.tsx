@@ -1,6 +1,7 @@
 import type { Section } from '@underpass/core';
 import { VerdictPath } from '../ui/Verdict.js';
 import { axis, gauge } from './sectionGeometry.js';
+import { fixed } from '../ui/figures.js';
 
 /** The break lies before the step that breaks. */
 export function breakIn(section: Section, bay: string): number {
@@ -163,7 +164,7 @@ export function Totals({ section, before, x }: { section: Section; before: Secti
     </g>
   );
   const delay = (s: Section) => `${Math.round(s.totalDelayMs)} ms`;
-  const signon = (s: Section) => `${s.totalSignonS.toFixed(1)} s`;
+  const signon = (s: Section) => `${fixed(s.totalSignonS, 1)} s`;
   if (blocked)
     return (
       <text x={x} y="206" fontSize="12.5" fill="var(--ink-3)">

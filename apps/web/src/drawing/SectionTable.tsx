@@ -1,5 +1,6 @@
 import type { Section } from '@underpass/core';
 import { verdictWords } from '../ui/Verdict.js';
+import { fixed } from '../ui/figures.js';
 
 /** The section as a real table: for screen readers always, for everybody with the key t. */
 export function SectionTable({ section, visible }: { section: Section; visible: boolean }) {
@@ -28,8 +29,8 @@ export function SectionTable({ section, visible }: { section: Section; visible: 
                 {bay.label} {bay.state === 'fits' ? bay.detail : ''}
               </td>
               <td className="pr-4 whitespace-nowrap">{bay.state === 'short' ? bay.detail.replace('short ', '') : '–'}</td>
-              <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : bay.delayMs.toFixed(0)}</td>
-              <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : bay.signonS.toFixed(1)}</td>
+              <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : fixed(bay.delayMs, 0)}</td>
+              <td className="text-right pr-4">{bay.state === 'not reached' ? 'not reached' : fixed(bay.signonS, 1)}</td>
               <td>{bay.facts.map((fact) => `${fact.text} (${fact.source})`).join('; ')}</td>
             </tr>
           ))}
@@ -39,10 +40,10 @@ export function SectionTable({ section, visible }: { section: Section; visible: 
             </th>
             <td colSpan={3} />
             <td className="text-right pr-4 font-bold">
-              {section.totalDelayMs.toFixed(0)}, limit {section.limitDelayMs}
+              {fixed(section.totalDelayMs, 0)}, limit {section.limitDelayMs}
             </td>
             <td className="text-right pr-4 font-bold">
-              {section.totalSignonS.toFixed(1)}, limit {section.limitSignonS}
+              {fixed(section.totalSignonS, 1)}, limit {section.limitSignonS}
             </td>
             <td />
           </tr>

@@ -1,9 +1,10 @@
 import { SourcePath } from '../ui/SourceMark.js';
 import type { TimelineRow } from './timelineRows.js';
+import { fixed } from '../ui/figures.js';
 
 export const rowHeight = 21;
 export const names = 158;
-export const seconds = (s: number) => (s >= 9.95 ? s.toFixed(0) : s.toFixed(1));
+export const seconds = (s: number) => (s >= 9.95 ? fixed(s, 0) : fixed(s, 1));
 /** With the unit that has a figure to show. */
 const time = (s: number) => (s > 0 && s < 0.095 ? `${Math.max(1, Math.round(s * 1000))} ms` : `${seconds(s)} s`);
 
@@ -119,11 +120,11 @@ export function TotalRow({
         {other && (
           <>
             <tspan textDecoration="line-through" fill="var(--ink-3)" fontWeight="400" fontSize="12.5">
-              {beforeTotalS.toFixed(1)}
+              {fixed(beforeTotalS, 1)}
             </tspan>{' '}
           </>
         )}
-        {totalS.toFixed(1)} s
+        {fixed(totalS, 1)} s
       </text>
     </g>
   );
@@ -172,8 +173,8 @@ export function TimelineTable({
           <tr>
             <td>Until usable</td>
             <td>0</td>
-            <td>{totalS.toFixed(1)}</td>
-            <td>{beforeTotalS?.toFixed(1)}</td>
+            <td>{fixed(totalS, 1)}</td>
+            <td>{beforeTotalS === undefined ? null : fixed(beforeTotalS, 1)}</td>
             <td>computed</td>
           </tr>
         </tbody>

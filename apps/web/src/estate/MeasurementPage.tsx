@@ -10,6 +10,7 @@ import { PickRow, StripRow } from '../ui/form/Controlled.js';
 import { useKeptForm } from '../ui/form/useKeptForm.js';
 import { useSent } from '../ui/form/useSent.js';
 import { useLeaving } from '../ui/useLeaving.js';
+import { fixed } from '../ui/figures.js';
 
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 const media = ['not told', 'wired', 'wifi'] as const;
@@ -133,7 +134,7 @@ function Kept({ as: done }: { as: KeptAs }) {
             .map(([name, value]) => (
               <tr key={name} className="border-b border-rule">
                 <td className="pr-6 py-0.5">{name}</td>
-                <td className="text-right">{Number((value ?? 0).toFixed(3))}</td>
+                <td className="text-right">{fixed(value ?? 0, 3, 0)}</td>
               </tr>
             ))}
         </tbody>

@@ -6,8 +6,9 @@ import { useCanEdit } from '../api/session.js';
 import { Timeline } from '../drawing/Timeline.js';
 import { PickRow } from '../ui/form/Controlled.js';
 import { useSent } from '../ui/form/useSent.js';
+import { fixed } from '../ui/figures.js';
 
-const ms = (value: number) => (value >= 1000 ? `${(value / 1000).toFixed(1)} s` : `${Math.round(value)} ms`);
+const ms = (value: number) => (value >= 1000 ? `${fixed(value / 1000, 1)} s` : `${Math.round(value)} ms`);
 
 /** A recorded sign-in in steps: what decided, what failed, and where it is kept. */
 export function Recording({ reading, name }: { reading: HarReading; name: string }) {

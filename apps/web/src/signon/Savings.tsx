@@ -2,6 +2,7 @@ import type { UseQueryResult } from '@tanstack/react-query';
 import type { Named, SavingsView } from '@underpass/contracts';
 import { Pick } from '../ui/Pick.js';
 import { Failed, Loading } from '../ui/States.js';
+import { fixed } from '../ui/figures.js';
 
 /** What each shortcut would save a group, or everybody. */
 export function Savings({
@@ -38,7 +39,7 @@ export function Savings({
                 <td className="font-semibold">{each.name}</td>
                 <td className="text-right">{each.people}</td>
                 <td className="text-right">
-                  {each.people ? each.savedS.toFixed(1) : '–'} {each.people ? <span className="text-ink-3">s</span> : ''}
+                  {each.people ? fixed(each.savedS, 1) : '–'} {each.people ? <span className="text-ink-3">s</span> : ''}
                 </td>
                 <td className="text-right font-semibold">{each.people ? Math.round(each.hoursAYear) : '–'}</td>
               </tr>

@@ -8,6 +8,7 @@ import { Recording } from './Recording.js';
 import { Rules } from './Rules.js';
 import { Savings } from './Savings.js';
 import { useReading } from './useReading.js';
+import { fixed } from '../ui/figures.js';
 
 /** What shortcuts would save a group in a year, and recorded sign-ins that replace what is assumed. */
 export function SignonPage() {
@@ -26,7 +27,7 @@ export function SignonPage() {
       </h1>
       <p className="text-ink-3">
         {savings.data
-          ? `${savings.data.people} people wait ${savings.data.meanS.toFixed(1)} s on average until it is usable, at ${savings.data.signInsPerDay} sign-ins on ${savings.data.workingDays} days a year.`
+          ? `${savings.data.people} people wait ${fixed(savings.data.meanS, 1)} s on average until it is usable, at ${savings.data.signInsPerDay} sign-ins on ${savings.data.workingDays} days a year.`
           : 'What each shortcut would save.'}
       </p>
       <div className="grid grid-cols-1 min-[1100px]:grid-cols-2 gap-x-12 relative">

@@ -12,8 +12,9 @@ export function localeOf(languages: readonly string[]): string {
   }
   return 'en-GB';
 }
-const locale = localeOf(typeof navigator === 'undefined' ? [] : navigator.languages);
-const format = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(locale, { hourCycle: 'h23', ...options });
+/** That of who reads here. */
+export const readersLocale = localeOf(typeof navigator === 'undefined' ? [] : navigator.languages);
+const format = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(readersLocale, { hourCycle: 'h23', ...options });
 const clockOf = { hour: '2-digit', minute: '2-digit' } as const;
 const moments = format({ day: 'numeric', month: 'long', ...clockOf });
 const shortMoments = format({ day: 'numeric', month: 'short', ...clockOf });

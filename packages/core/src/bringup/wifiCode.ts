@@ -3,6 +3,7 @@ import { bad, good, type Result } from '../units/result.js';
 
 /** How a network asks for a key, in the words of the code. */
 export const wifiTypes = ['WPA', 'SAE', 'WEP', 'nopass'] as const;
+/** One of those. */
 export type WifiType = (typeof wifiTypes)[number];
 
 /** What somebody needs to join a network. */

@@ -15,6 +15,7 @@ export interface MergedValue {
   file: string;
   line: number;
 }
+/** Something wrong with a line; lines count from 1. */
 export interface ConfigProblem {
   file: string;
   line: number;

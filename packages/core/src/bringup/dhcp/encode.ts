@@ -3,6 +3,7 @@ import { at, cookie, end, overload, type DhcpMessage } from './message.js';
 
 /** What an option holds before it stands in a message. */
 export type OptionToSend = Pick<DhcpMessage['options'][number], 'code' | 'bytes'>;
+/** A message before it is sent. */
 export type MessageToSend = Omit<DhcpMessage, 'options'> & { options: readonly OptionToSend[] };
 
 /** Shortest message: BOOTP relays and clients expect 300 bytes [RFC 951, RFC 1542 2.1]. */

@@ -41,7 +41,11 @@ export const at = {
   ...{ op: 0, hardwareType: 1, hardwareLength: 2, hops: 3, xid: 4, secs: 8, flags: 10, clientAddress: 12, yourAddress: 16 },
   ...{ nextServer: 20, relay: 24, hardwareAddress: 28, serverName: 44, bootFile: 108, cookie: 236, options: 240 },
 } as const;
+/** What says that options follow [RFC 2131 section 3]. */
 export const cookie = 0x6382_5363;
+/** A byte that fills up. */
 export const pad = 0;
+/** What says that no option follows. */
 export const end = 255;
+/** The option that says which other fields hold options. */
 export const overload = 52;

@@ -11,6 +11,7 @@ const magics: Readonly<Record<number, { order: Numbers; unitNs: number }>> = {
   0xa1b23c4d: { order: bigEndian, unitNs: 1 },
   0x4d3cb2a1: { order: littleEndian, unitNs: 1 },
 };
+/** Whether a file begins like the older format; its first four bytes as a number, the first weighing most. */
 export const isPcap = (magic: number): boolean => magic in magics;
 
 /**

@@ -13,6 +13,7 @@ const longestBlock = longestPacket + 65_536;
 const resolutionOption = 9;
 const offsetOption = 14;
 
+/** Whether a file begins like the newer format; its first four bytes as a number, the first weighing most. */
 export const isPcapng = (magic: number): boolean => magic === sectionType;
 
 interface Interface {
