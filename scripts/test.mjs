@@ -79,6 +79,22 @@ try {
     say('Installing from Debian’s packages what the tests ask');
     aptInstall([...new Set(programs.map(([, , name]) => name))], say);
   }
+  // a real server and client of DHCP, and who reads what they say: without them, or without root, those tests are told as skipped
+  const beyond = [
+    ['/usr/sbin/dnsmasq', 'dnsmasq-base'],
+    ['/usr/bin/tshark', 'tshark'],
+    ['/usr/bin/busybox', 'busybox'],
+    ['/usr/sbin/ip', 'iproute2'],
+  ].filter(([path]) => !existsSync(path));
+  if (wanted('unit') && beyond.length && process.getuid?.() === 0)
+    try {
+      aptInstall(
+        beyond.map(([, name]) => name),
+        say,
+      );
+    } catch (error) {
+      say(`Left out: ${error.message}`);
+    }
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
   // what only reads the files runs one after the other beside everything up to the browser tests; lint remembers files that are as they were
