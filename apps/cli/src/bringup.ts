@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import {
   cvt as cvtOf,
+  edidBytes,
   mergeConfig,
   portRateGbps,
   readDhcp,
+  readEdid,
   versionOrder,
   wifiCode,
   wifiTypes,
@@ -58,6 +60,31 @@ export function merge(options: Options): object {
   return mergeConfig(files);
 }
 
+/** Hz as they are told: thousandths are more than a clock keeps. */
+const hz = (rate: number): number => Number(rate.toFixed(3));
+
+export function edid(options: Options): object {
+  const [file = ''] = options.positional;
+  const bytes = valueOf(edidBytes(bytesOf(file)), `${file}: `);
+  const { preferred, modes, name, ...said } = valueOf(readEdid(bytes), `${file}: `);
+  return {
+    ...{ manufacturer: said.manufacturer, product: said.product, name, year: said.year },
+    preferred: preferred && {
+      ...{ width: preferred.widthPx, height: preferred.heightPx, refreshHz: hz(preferred.refreshHz), clockMHz: preferred.clockMhz },
+      ...(preferred.interlaced ? { interlaced: true } : {}),
+    },
+    modes: modes.map(({ widthPx, heightPx, refreshHz, interlaced, only420 }) => ({
+      ...{ width: widthPx, height: heightPx, refreshHz: hz(refreshHz) },
+      ...(interlaced ? { interlaced } : {}),
+      ...(only420 ? { only420 } : {}),
+    })),
+    extensions: said.extensions,
+    widthMm: said.widthMm,
+    heightMm: said.heightMm,
+    problems: said.problems,
+  };
+}
+
 export function cvt(options: Options): object {
   const [width, height, refresh] = ['WIDTH', 'HEIGHT', 'REFRESH'].map((name, i) => {
     const text = options.positional[i] ?? '';
@@ -68,7 +95,7 @@ export function cvt(options: Options): object {
     return value;
   }) as [number, number, number];
   const { clockMhz, totalWidthPx, totalLines, refreshHz, ...sync } = cvtOf(width, height, refresh, options.flag('reduced'));
-  return { clockMHz: clockMhz, htotal: totalWidthPx, vtotal: totalLines, ...sync, refreshHz: Number(refreshHz.toFixed(3)) };
+  return { clockMHz: clockMhz, htotal: totalWidthPx, vtotal: totalLines, ...sync, refreshHz: hz(refreshHz) };
 }
 
 export function passes(options: Options): object {

@@ -79,7 +79,7 @@ test('help of all and of each command, the version, and the nearest right option
 
 test('the examples of the help that need no file of one’s own work', async () => {
   for (const { examples } of commands)
-    for (const example of examples.filter((each) => !/\.(txt|json|har|svg|pcapng|ini)\b|^import/.test(each)))
+    for (const example of examples.filter((each) => !/\.(txt|json|har|svg|pcapng|ini|bin)\b|^import/.test(each)))
       expect([example, (await run(...example.split(' '))).status]).toEqual([example, 0]);
 });
 
@@ -311,6 +311,17 @@ test('bring-up: messages of DHCP, versions, codes of networks, files merged, tim
   });
   expect((await run('merge')).stderr).toContain('merge: FILES is missing');
 
+  const [screen] = JSON.parse(readFileSync(join(root, 'packages/core/src/screens/fixtures/edids.json'), 'utf8')) as {
+    hex: string;
+    product: number;
+  }[];
+  const described = (await run('edid', file('screen.hex', screen!.hex), '--json')).json();
+  expect(described).toMatchObject({
+    manufacturer: expect.stringMatching(/^[A-Z]{3}$/),
+    product: screen!.product,
+    problems: expect.any(Array),
+  });
+  expect((await run('edid', file('none.bin', 'nothing'))).stderr).toContain('is no description of a screen');
   expect((await run('cvt', '1920', '1080', '60', '--reduced', '--json')).json()).toEqual({
     ...{
       clockMHz: 138.5,

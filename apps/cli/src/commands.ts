@@ -1,6 +1,6 @@
 import { voiceCodecs } from '@underpass/core';
 import { acceptance, code, har, ready, sees, why } from './access.js';
-import { cvt, dhcp, merge, passes, ports, version, wifi } from './bringup.js';
+import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
 import { importInto } from './importInto.js';
@@ -155,6 +155,14 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: ['wifi --ssid Quayside --key tide-tables --type WPA'],
     run: wifi,
+  },
+  {
+    name: 'edid',
+    does: 'What a screen says of itself (EDID): who made it, its modes and size, and what is wrong.',
+    takes: [['FILE', 'the description, as it is, in hex or in base64']],
+    options: [],
+    examples: ['edid screen.bin --json'],
+    run: edid,
   },
   {
     name: 'cvt',

@@ -3,3 +3,4 @@ export * from './decoding.js';
 export * from './ports.js';
 export * from './timing.js';
 export * from './clientLimits.js';
+export * from './edid/index.js';
