@@ -79,3 +79,48 @@ describe('finding', () => {
     expect(new Set(all).size).toBe(all.length);
   });
 });
+
+describe('finding, rule by rule', () => {
+  const named = (...names: string[]) => names.map((name) => entryOf({ kind: 'x', id: name, name, detail: '', path: '' }));
+  const found = (entries: ReturnType<typeof named>, typed: string, limit = 20) =>
+    find(entries, typed, limit, () => new Set(entries.flatMap(wordsIn))).map(({ name }) => name);
+
+  test('the whole name, its beginning, beginnings of words, parts of words; of equals as they stand', () => {
+    const entries = named('betide', 'low tide', 'a tide', 'tide table', 'tide');
+    expect(found(entries, 'tide')).toEqual(['tide', 'tide table', 'low tide', 'a tide', 'betide']);
+    expect(found(entries, '  Tide   TABLE ')).toEqual(['tide table']);
+    // one word that begins none of its words puts it behind
+    expect(found(named('nightide low', 'low tide'), 'low tide')).toEqual(['low tide', 'nightide low']);
+  });
+
+  test('slips: none in three letters, one from four, two from eight', () => {
+    const words = named('a tea', 'a dock', 'a harbour', 'a lighters');
+    const of = (typed: string) => found(words, typed);
+    expect([of('tee'), of('dokc'), of('dxkx')]).toEqual([[], ['a dock'], []]);
+    expect([of('harbuor'), of('hrabuor')]).toEqual([['a harbour'], []]);
+    expect([of('lihgtesr'), of('lihgxesr')]).toEqual([['a lighters'], []]);
+  });
+
+  test('the word that is least far comes first among those that slips lead to, and what is typed is never far', () => {
+    expect(found(named('a loaders', 'a readers', 'a headers'), 'raeders')[0]).toBe('a readers');
+    // both words are looked for: the first is right, the second slips
+    expect(found(named('ticket hall', 'ticket office'), 'ticket hlal')).toEqual(['ticket hall']);
+    expect(found(named('ticket hall'), 'zebra hall')).toEqual([]);
+  });
+
+  test('names are taken apart at what parts their words, and are found by their id and what is said beside them', () => {
+    const one = entryOf({ kind: 'x', id: 'A-1', name: 'Berth plan', detail: 'At the quay/north', path: '' });
+    expect(one.text).toBe(' berth plan a- 1 at the quay/ north a-1');
+    expect(entryOf({ kind: 'x', id: 'same', name: 'same', detail: '', path: '' }).text).toBe(' same   same');
+    expect(find([one], 'north', 5, () => [])).toHaveLength(1);
+    expect(wordsIn(one)).toEqual(['berth', 'plan', 'the', 'quay', 'north']);
+  });
+
+  test('of very many that fit the first are ranked, and no search takes longer for more', () => {
+    const many = named(...Array.from({ length: 3200 }, (_, i) => `tide ${i}`), 'tide');
+    expect(found(many, 'tide')).toHaveLength(20);
+    // the one that is called so stands behind those that are looked at
+    expect(found(many, 'tide')[0]).toBe('tide 0');
+    expect(found(many.slice(201), 'tide')[0]).toBe('tide');
+  });
+});
