@@ -9,6 +9,7 @@ import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 ensureModules();
 ensureBuilt();
 const { benchCore, demo } = await import('./bench-core.mjs');
+const { benchBringup } = await import('./bench-bringup.mjs');
 const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
 const { benchBrowser } = await import('./bench-browser.mjs');
@@ -134,6 +135,8 @@ for (const [name, value] of Object.entries(benchCore()))
     value,
     name.startsWith('crossings a second, with') ? '15000 and more' : name.startsWith('whole') ? 'well under 100' : '',
   );
+
+benchBringup(tell);
 
 for (const [name, value] of Object.entries(benchAccess(demo))) tell(name, value, name.includes('10 000') ? 'under 1000' : '');
 

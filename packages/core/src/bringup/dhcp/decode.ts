@@ -3,7 +3,7 @@ import { ipv4At } from '../../evidence/capture/index.js';
 import { latinText } from '../../evidence/capture/text.js';
 import { at, cookie, end, overload, pad, type DhcpMessage, type DhcpOption, type DhcpProblem } from './message.js';
 import { messageTypes, optionName } from './options.js';
-import { hexText, optionValue } from './values.js';
+import { hexText, optionProblems } from './values.js';
 
 /** A message as it was read, as far as it could be, and what is wrong with it. */
 export interface Decoded {
@@ -16,7 +16,7 @@ export const shortLeaseS = 300;
 
 /**
  * Reads a message [RFC 2131]; long options are joined from their pieces [RFC 3396], and the fields for the file and the server's name
- * are read as options where option 52 says so.
+ * are read as options where option 52 says so. What it holds are views of the bytes given.
  * @returns no message where the bytes end before its options begin
  */
 export function decodeDhcp(bytes: Uint8Array): Decoded {
@@ -48,7 +48,7 @@ export function decodeDhcp(bytes: Uint8Array): Decoded {
 
   const options = [...pieces].map(([code, { offset, parts }]): DhcpOption => ({ code, offset, bytes: joined(parts) }));
   for (const { code, bytes: of, offset } of options)
-    for (const problem of optionValue(code, of).problems) tell(offset, `option ${code} (${optionName(code)}) ${problem}`);
+    for (const problem of optionProblems(code, of)) tell(offset, `option ${code} (${optionName(code)}) ${problem}`);
   const lease = options.find(({ code }) => code === 51);
   if (lease?.bytes.length === 4 && u32(lease.bytes, 0) < shortLeaseS)
     tell(lease.offset, `gives a lease of ${u32(lease.bytes, 0)} s; below ${shortLeaseS} s devices ask again and again`);
@@ -64,7 +64,7 @@ export function decodeDhcp(bytes: Uint8Array): Decoded {
       yourAddress: ipv4At(bytes, at.yourAddress),
       nextServer: ipv4At(bytes, at.nextServer),
       relay: ipv4At(bytes, at.relay),
-      hardwareAddress: bytes.slice(at.hardwareAddress, at.hardwareAddress + Math.min(16, hardwareLength)),
+      hardwareAddress: bytes.subarray(at.hardwareAddress, at.hardwareAddress + Math.min(16, hardwareLength)),
       serverName: nameHolds ? '' : nameIn(bytes, at.serverName, at.bootFile),
       bootFile: fileHolds ? '' : nameIn(bytes, at.bootFile, at.cookie),
       options,
@@ -115,7 +115,7 @@ function readOptions(
       return { ended: true, offset: here, where };
     }
     const known = pieces.get(code);
-    const part = bytes.slice(here + 2, here + 2 + length);
+    const part = bytes.subarray(here + 2, here + 2 + length);
     if (known) known.parts.push(part);
     else pieces.set(code, { offset: here, parts: [part] });
     here += 2 + length;

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { bytesOf, decodeDhcp, encodeDhcp, hexText, optionName, optionValue, readDhcp, typeOf, type MessageToSend } from './index.js';
 import { bytesFromHex } from './hex.js';
+import { optionProblems } from './values.js';
 
 const captured = new Uint8Array(readFileSync(new URL('fixtures/lease.pcapng', import.meta.url)));
 /*
@@ -334,6 +335,15 @@ describe('what options say', () => {
     [121, [32, 10, 198, 122, 47, 10, 0, 0, 1], '10.198.122.47/32 via 10.0.0.1'],
   ])('%i %j is %s', (code, bytes, value) => {
     expect(optionValue(code, Uint8Array.from(bytes))).toEqual({ value, problems: [] });
+  });
+
+  test('are wrong in the same way whether their value is asked for or not', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 254 }), fc.uint8Array({ maxLength: 12 }), (code, bytes) => {
+        expect(optionProblems(code, bytes)).toEqual(optionValue(code, bytes).problems);
+      }),
+      { numRuns: 3000 },
+    );
   });
 
   test('are called by what they are; a fleet’s own numbers by that', () => {

@@ -25,6 +25,28 @@ const lengths: Partial<Record<OptionType, { each: number; one: boolean; what: st
   'message type': { each: 1, one: true, what: 'it is 1 byte' },
 };
 
+/** Of such no content is wrong once the length is right. */
+const anyContent = new Set<OptionType | null>([
+  'address',
+  'addresses',
+  'address pairs',
+  'u8',
+  'u16',
+  'u32',
+  'i32',
+  'codes',
+  'bytes',
+  'within',
+]);
+
+/** What is wrong with how an option says it; the same as of its value, without making that. */
+export function optionProblems(code: number, bytes: Uint8Array): readonly string[] {
+  const type = optionType(code);
+  const length = type && lengths[type];
+  const fits = !length || (length.one ? bytes.length === length.each : bytes.length > 0 && bytes.length % length.each === 0);
+  return fits && anyContent.has(type) ? [] : optionValue(code, bytes).problems;
+}
+
 /** What the bytes of an option say. Where they do not fit what it holds they are shown as they are. */
 export function optionValue(code: number, bytes: Uint8Array): OptionValue {
   const type = optionType(code);
@@ -89,8 +111,9 @@ const each = (bytes: Uint8Array, size: number, read: (at: number) => string): st
 function textOf(bytes: Uint8Array): { value: string; nul: boolean } | null {
   const nul = bytes.length > 1 && bytes[bytes.length - 1] === 0;
   const kept = nul ? bytes.subarray(0, bytes.length - 1) : bytes;
+  if (kept.length === 0) return null;
   // letters of ASCII, and UTF-8 for those names that have others
-  if (kept.length === 0 || kept.some((byte) => byte < 0x20 || byte === 0x7f)) return null;
+  for (const byte of kept) if (byte < 0x20 || byte === 0x7f) return null;
   const value = utf8Text(kept);
   return value === null ? null : { value, nul };
 }

@@ -1,6 +1,6 @@
 import { bigEndian } from './bytes.js';
 
-const { u16, u32 } = bigEndian;
+const { u16 } = bigEndian;
 
 /** A UDP datagram found in a packet. */
 export interface Datagram {
@@ -52,8 +52,6 @@ function networkOf(linkType: number, bytes: Uint8Array): { at: number; protocol:
   }
 }
 
-const quad = (bytes: Uint8Array, at: number): string => [...bytes.subarray(at, at + 4)].join('.');
-
 /** An IPv6 address as it is written: the longest run of zeros, if it is of two groups or more, shortened [RFC 5952]. */
 export function ipv6Text(bytes: Uint8Array, at: number): string {
   const groups = Array.from({ length: 8 }, (_, i) => u16(bytes, at + 2 * i).toString(16));
@@ -84,7 +82,7 @@ function overIpv4(bytes: Uint8Array, at: number): Datagram | null {
   if ((bytes[at] as number) >> 4 !== 4 || head < 20 || bytes[at + 9] !== udp) return null;
   const pieces = u16(bytes, at + 6);
   if (pieces & 0x1fff) return null;
-  return udpAt(bytes, at + head, quad(bytes, at + 12), quad(bytes, at + 16), (pieces & 0x2000) !== 0);
+  return udpAt(bytes, at + head, ipv4At(bytes, at + 12), ipv4At(bytes, at + 16), (pieces & 0x2000) !== 0);
 }
 
 /** Heads that may stand between IPv6 and what it carries, and can be passed over. */
@@ -125,7 +123,5 @@ function udpAt(bytes: Uint8Array, at: number, source: string, destination: strin
   };
 }
 
-/** As above, of a number of 32 bits. */
-export const ipv4Text = (address: number): string => [24, 16, 8, 0].map((by) => (address >>> by) & 0xff).join('.');
 /** The IPv4 address at a place. */
-export const ipv4At = (bytes: Uint8Array, at: number): string => ipv4Text(u32(bytes, at));
+export const ipv4At = (bytes: Uint8Array, at: number): string => `${bytes[at]}.${bytes[at + 1]}.${bytes[at + 2]}.${bytes[at + 3]}`;
