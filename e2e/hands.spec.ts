@@ -224,3 +224,16 @@ test('what a button does is found by its name, and a file is asked for from any 
   await expect(page.getByRole('button', { name: 'Move people' })).toBeVisible();
   expect(asked).toBe(0);
 });
+
+test('a list is printed as a whole: what is not fetched yet is fetched first', async ({ page }) => {
+  await page.addInitScript(() => {
+    window.print = () => document.body.setAttribute('data-printed', '');
+  });
+  await signIn(page, people.engineer, '/crossings?sort=person');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('1127 crossings');
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await expect(page.locator('body[data-printed]')).toBeAttached({ timeout: 30_000 });
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('row')).toHaveCount(1128);
+  await expect(page.getByText(/^The first/)).toHaveCount(0);
+});

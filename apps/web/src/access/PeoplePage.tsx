@@ -6,6 +6,7 @@ import { useCanEdit } from '../api/session.js';
 import type { ListColumn } from '../ui/list/columns.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { ExportButton } from '../ui/ExportButton.js';
+import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
@@ -81,6 +82,12 @@ export function PeoplePage() {
         <span className="flex gap-2 items-center no-print">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+          <PrintButton
+            rows={rows.length}
+            total={total}
+            hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
+            onMore={() => void pages.fetchNextPage()}
+          />
           {canEdit && (
             <ExportButton path="access/people-exports" body={given} name="people.csv" small>
               Export

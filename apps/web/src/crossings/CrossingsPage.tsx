@@ -5,6 +5,7 @@ import { EditableList, type Edit } from '../estate/EditableList.js';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { Empty, Failed } from '../ui/States.js';
@@ -61,6 +62,14 @@ export function CrossingsPage() {
         <span className="flex gap-2 items-center flex-wrap no-print">
           <ViewsMenu />
           {by === 'none' && <ColumnsMenu columns={crossingColumns} shown={address.shown} onShown={address.onShown} />}
+          {by === 'none' && (
+            <PrintButton
+              rows={rows.length}
+              total={total}
+              hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
+              onMore={() => void pages.fetchNextPage()}
+            />
+          )}
           {canEdit && (
             <ExportButton path="crossings-exports" body={given} name="crossings.csv" small>
               Export

@@ -7,6 +7,7 @@ import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
 import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
+import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
@@ -80,6 +81,12 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
         <span className="flex gap-2 items-center flex-wrap">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
+          <PrintButton
+            rows={rows.length}
+            total={total}
+            hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
+            onMore={() => void pages.fetchNextPage()}
+          />
           {canEdit && total > 0 && (
             <ExportButton path="estate/exports" body={{ kind, ...given }} name={fileOfKind(kind)} small>
               Export this list

@@ -179,7 +179,7 @@ function Rows<T extends object>(props: ListProps<T>) {
       </div>
       {printing && inOrder.length < total && (
         <p className="pt-2">
-          The first {inOrder.length} of {total}. Scroll further before printing, or export the list, to have more of it.
+          The first {inOrder.length} of {total}. “Print” above the list fetches up to 2000 of them first; export the list to have more.
         </p>
       )}
     </div>
