@@ -20,6 +20,8 @@ test.each([
   ['loses 3.8 packets in 100', 'loses 3,8 packets in 100'],
   ['2.5 % of it, 0.56× left', '2,5 % of it, 0,56× left'],
   ['Voice 3.9 of 5', 'Voice 3,9 of 5'],
+  ['gets 4.5 Mbit/s.', 'gets 4,5 Mbit/s.'],
+  ['longest: first useful picture, 8.6 s', 'longest: first useful picture, 8,6 s'],
   // what is no figure stays
   ['version 3.4 of the client', 'version 3.4 of the client'],
   ['client 9.9 is older than 10.1', 'client 9.9 is older than 10.1'],

@@ -10,7 +10,7 @@ interface Figures {
 
 /** Figures before what they are counted in; only those are rewritten, since a version is written with points everywhere. */
 const counted =
-  /(?<![\w.,:/@-])(\d+)\.(\d+)(?=[ \u00a0\u202f]?(?:ms|s|h|kbit\/s|Mbit\/s|Gbit\/s|MHz|GHz|px|dBm|MB|GB|km|hours?|minutes?|seconds?|frames?|packets?|points?)(?![\w.])|[ \u00a0\u202f]?[%×]| (?:of|to) \d)/g;
+  /(?<![\w.,:/@-])(\d+)\.(\d+)(?=[ \u00a0\u202f]?(?:ms|s|h|kbit\/s|Mbit\/s|Gbit\/s|MHz|GHz|px|dBm|MB|GB|km|hours?|minutes?|seconds?|frames?|packets?|points?)(?!\w|\.\d)|[ \u00a0\u202f]?[%×]| (?:of|to) \d)/g;
 
 /** The writing of a locale, such as en-DE. */
 export function figuresOf(locale: string): Figures {

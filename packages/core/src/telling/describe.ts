@@ -41,7 +41,7 @@ export function questionsOf(f: CrossingFigures): QuestionWords[] {
       verdict: f.broken ? 'blocked' : f.usable.verdict,
       bay: f.usable.bay,
       answer: f.broken ? 'Never' : `${f.timeline.totalS.toFixed(1)} s`,
-      more: longest ? `longest: ${longest.name} ${figure(longest.seconds)}` : '',
+      more: longest ? `longest: ${longest.name}, ${figure(longest.seconds)} s` : '',
     },
     {
       question: 'How does it feel?',

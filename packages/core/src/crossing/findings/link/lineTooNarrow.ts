@@ -51,7 +51,7 @@ export const lineTooNarrow: FindingKind = {
               },
             ]
           : []),
-        { source: 'computed' as const, text: `share ${figure(available.value)}, needed ${figure(demand.p95Mbps)} Mbit/s for ${screens}` },
+        { source: 'computed' as const, text: `share ${mbit(available.value)}, needed ${mbit(demand.p95Mbps)} for ${screens}` },
       ],
       remedies: () => [
         ...smallerPicture(facts, figures),
