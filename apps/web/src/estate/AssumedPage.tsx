@@ -82,13 +82,20 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
         <div className="min-w-0">
           <section aria-labelledby="wanted" className="border-t-[1.5px] border-ink pt-2.5">
             <h2 id="wanted">Wanted, by kind of work</h2>
-            <ThresholdTable form={tables} own={organisation?.thresholds} />
+            <Part>
+              <ThresholdTable form={tables} own={organisation?.thresholds} />
+            </Part>
           </section>
           {subjects.map((subject) => (
             <section key={subject} aria-labelledby={anchor(subject)} className="border-t-[1.5px] border-ink pt-2.5 mt-6">
               <h2 id={anchor(subject)}>{subject}</h2>
-              {subject === 'Lines' && <LinesTable figures={ofLines} form={tables} />}
-              <AssumedTable figures={assumedFigures.filter((each) => each.subject === subject && !ofLines.includes(each))} form={tables} />
+              <Part>
+                {subject === 'Lines' && <LinesTable figures={ofLines} form={tables} />}
+                <AssumedTable
+                  figures={assumedFigures.filter((each) => each.subject === subject && !ofLines.includes(each))}
+                  form={tables}
+                />
+              </Part>
             </section>
           ))}
           <section aria-labelledby="order-of-findings" className="border-t-[1.5px] border-ink pt-2.5 mt-6">
@@ -102,10 +109,17 @@ function Assumed({ organisation }: { organisation: Organisation | null }) {
   );
 }
 
+/** A form for each subject: with every letter a browser looks through the whole form that it is typed into. */
+const Part = ({ children }: { children: React.ReactNode }) => (
+  <form autoComplete="off" onSubmit={(event) => event.preventDefault()}>
+    {children}
+  </form>
+);
+
 /** What is typed, tried on paper, and saved. */
 function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; organisation: Organisation | null }) {
   const texts = useWatch({ control: form.control });
-  const { change, changed } = readAssumed(organisation, texts as AssumedTexts);
+  const { change, changed } = readAssumed(organisation, texts as AssumedTexts, form.now);
   const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const figures = changed === 1 ? '1 figure' : `${changed} figures`;

@@ -38,8 +38,8 @@ export function AssumedTable({ figures, form }: { figures: readonly AssumedFigur
 function Row({ figure: { key, words, unit, value, source }, form }: { figure: AssumedFigure; form: AssumedForm }) {
   const isOwn = Number(useWatch({ control: form.control, name: key })) !== value;
   return (
-    <tr className="border-b border-rule align-baseline">
-      <th scope="row" className={`text-left py-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
+    <tr className="border-b border-rule align-top">
+      <th scope="row" className={`text-left pt-[7px] pb-1 pr-4 ${isOwn ? 'font-bold' : 'font-normal'}`}>
         {words}
       </th>
       <td className="py-0.5">
@@ -51,8 +51,8 @@ function Row({ figure: { key, words, unit, value, source }, form }: { figure: As
           onReset={isOwn && form.canEdit ? () => form.type(key, String(value)) : undefined}
         />
       </td>
-      <td className="text-right pr-6 py-1 text-ink-2">{value}</td>
-      <td className="py-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
+      <td className="text-right pr-6 pt-[7px] pb-1 text-ink-2">{value}</td>
+      <td className="pt-[7px] pb-1 text-ink-3">{isOwn ? 'this estate' : source}</td>
     </tr>
   );
 }

@@ -26,7 +26,8 @@ export function FigureField({
         <input
           {...field}
           value={String(field.value)}
-          className={`field w-[76px] text-right ${fault ? 'border-brick' : ''}`}
+          // of a size of its own: what is typed is laid out and painted within, not the table anew with every letter
+          className={`field block w-[76px] [contain:strict] text-right ${fault ? 'border-brick' : ''}`}
           aria-label={unit ? `${label}, ${unit}` : label}
           aria-invalid={fault ? true : undefined}
           aria-describedby={fault ? id : undefined}

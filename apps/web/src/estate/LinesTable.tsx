@@ -53,8 +53,8 @@ function Row({ kind, own, form }: { kind: string; own: readonly AssumedFigure[];
   const others = own.filter(({ value }, i) => Number(texts[i]) !== value);
   const [name = kind] = (own[0]?.words ?? kind).split(':');
   return (
-    <tr className="border-b border-rule align-baseline">
-      <th scope="row" className={`text-left py-1 pr-3 ${others.length ? 'font-bold' : 'font-normal'}`}>
+    <tr className="border-b border-rule align-top">
+      <th scope="row" className={`text-left pt-[7px] pb-1 pr-3 ${others.length ? 'font-bold' : 'font-normal'}`}>
         {name}
       </th>
       {own.map((each) => (

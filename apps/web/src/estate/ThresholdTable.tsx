@@ -38,8 +38,8 @@ export function ThresholdTable({
         </thead>
         <tbody>
           {(Object.keys(shippedThresholds) as WorkKind[]).map((work) => (
-            <tr key={work} className="border-b border-rule align-baseline">
-              <th scope="row" className={`text-left py-1 pr-4 ${own?.[work] ? 'font-bold' : 'font-normal'}`}>
+            <tr key={work} className="border-b border-rule align-top">
+              <th scope="row" className={`text-left pt-[7px] pb-1 pr-4 ${own?.[work] ? 'font-bold' : 'font-normal'}`}>
                 {workWords[work]}
               </th>
               {columns.map(([field, words]) => (

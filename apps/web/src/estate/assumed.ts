@@ -42,9 +42,11 @@ interface AssumedReading {
   faults: Readonly<Record<string, string>>;
 }
 
-/** What is typed over the figures of an organisation, as the change that it would be. */
-export function readAssumed(organisation: Organisation | null, texts: AssumedTexts): AssumedReading {
-  const before = textsOfAssumed(organisation);
+/**
+ * What is typed over the figures of an organisation, as the change that it would be.
+ * @param before as they count now
+ */
+export function readAssumed(organisation: Organisation | null, texts: AssumedTexts, before: AssumedTexts): AssumedReading {
   const faults: Record<string, string> = {};
   const set: Record<string, unknown> = {};
   const was: Record<string, unknown> = {};

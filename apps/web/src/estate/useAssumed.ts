@@ -1,6 +1,6 @@
 import type { Organisation } from '@underpass/contracts';
-import { useEffect, useMemo } from 'react';
-import { set, useForm, type Control, type FieldErrors } from 'react-hook-form';
+import { useEffect, useMemo, useRef } from 'react';
+import { useForm, type Control } from 'react-hook-form';
 import { useKeptForm } from '../ui/form/useKeptForm.js';
 import { readAssumed, textsOfAssumed, type AssumedTexts } from './assumed.js';
 
@@ -19,17 +19,23 @@ export function useAssumed(organisation: Organisation | null) {
     // somebody else's figures follow, what is typed here stays
     values: now,
     resetOptions: { keepDirtyValues: true },
-    resolver: (texts) => {
-      const errors: FieldErrors<AssumedTexts> = {};
-      for (const [field, message] of Object.entries(readAssumed(organisation, texts).faults))
-        set(errors, field, { type: 'value', message });
-      return Object.keys(errors).length > 0 ? { values: {}, errors } : { values: texts, errors: {} };
-    },
   });
   const { forget } = useKeptForm(form, 'assumed');
-  useEffect(() => form.watch(() => void form.trigger()).unsubscribe, [form]);
+  const shown = useRef<Readonly<Record<string, string>>>({});
+  useEffect(() => {
+    const look = () => {
+      const { faults } = readAssumed(organisation, form.getValues(), now);
+      // only where it is another than before: every figure there is would be drawn anew otherwise
+      for (const field of Object.keys(shown.current)) if (!(field in faults)) form.clearErrors(field);
+      for (const [field, message] of Object.entries(faults)) if (shown.current[field] !== message) form.setError(field, { message });
+      shown.current = faults;
+    };
+    look();
+    return form.watch(look).unsubscribe;
+  }, [form, organisation, now]);
   return {
     control: form.control,
+    now,
     type: (key: string, text: string) => form.setValue(key, text, { shouldDirty: true }),
     isDirty: form.formState.isDirty,
     forget: () => {
