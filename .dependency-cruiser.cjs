@@ -14,6 +14,7 @@ const subjects = [
   'access',
   'hosts',
   'evidence',
+  'bringup',
   'estate',
 ];
 const mayUse = {
@@ -23,11 +24,12 @@ const mayUse = {
   day: ['assumed', 'units'],
   link: ['units'],
   voice: [],
-  screens: [],
+  screens: ['units'],
   picture: ['link'],
   settings: [],
   signon: ['assumed'],
   hosts: [],
+  bringup: ['evidence', 'settings', 'units'],
   evidence: ['assumed', 'link', 'screens', 'units'],
   indexes: [],
   access: ['settings', 'indexes'],

@@ -111,7 +111,8 @@ export function small(otherwise: Otherwise = {}): CrossingFacts {
           location: 'hall',
           target: 'near',
           partial: false,
-          figures: measured,
+          // a copy: what is read of a measurement is remembered by it
+          figures: { ...measured },
         },
       ]
     : [];

@@ -1,4 +1,4 @@
-import { utf8Bytes } from '../evidence/capture/text.js';
+import { utf8Bytes } from '../units/text.js';
 import { bad, good, type Result } from '../units/result.js';
 
 /** How a network asks for a key, in the words of the code. */

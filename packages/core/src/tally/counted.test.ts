@@ -75,7 +75,7 @@ const readerOf = (world: World) => {
       method: 'field check',
       vantage: 'desk',
       partial: false,
-      figures: reached,
+      figures: { ...reached },
     },
     ...{ endpoint: endpoint.id, location: endpoint.location, target: 'region-a' },
   }));

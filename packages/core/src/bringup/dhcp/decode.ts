@@ -1,6 +1,6 @@
 import { bigEndian } from '../../evidence/capture/bytes.js';
 import { ipv4At } from '../../evidence/capture/index.js';
-import { latinText } from '../../evidence/capture/text.js';
+import { latinText } from '../../units/text.js';
 import { at, cookie, end, overload, pad, type DhcpMessage, type DhcpOption, type DhcpProblem } from './message.js';
 import { messageTypes, optionName } from './options.js';
 import { hexText, optionProblems } from './values.js';

@@ -1,4 +1,4 @@
-import { utf8Bytes } from '../../evidence/capture/text.js';
+import { utf8Bytes } from '../../units/text.js';
 import { at, cookie, end, overload, type DhcpMessage } from './message.js';
 
 /** What an option holds before it stands in a message. */

@@ -1,5 +1,5 @@
 import { CaptureReader, datagramIn, ipv4At, isCapture, type CaptureProblem } from '../../evidence/capture/index.js';
-import { latinText } from '../../evidence/capture/text.js';
+import { latinText } from '../../units/text.js';
 import { bad, good, type Result } from '../../units/result.js';
 import { decodeDhcp, typeOf } from './decode.js';
 import { bytesFromHex } from './hex.js';

@@ -1,5 +1,5 @@
 import { ipv4At } from '../../evidence/capture/index.js';
-import { utf8Text } from '../../evidence/capture/text.js';
+import { utf8Text } from '../../units/text.js';
 import { bigEndian } from '../../evidence/capture/bytes.js';
 import { messageTypes, optionType, type OptionType } from './options.js';
 

@@ -1,4 +1,4 @@
-import { latinText } from '../../evidence/capture/text.js';
+import { latinText } from '../../units/text.js';
 import type { EdidMode } from './edid.js';
 import { established, establishedMore, type ListedMode } from './modes.js';
 
