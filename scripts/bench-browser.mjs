@@ -80,6 +80,7 @@ export async function benchBrowser(origin, tell) {
       const button = page.getByRole('columnheader').getByRole('button', { name: head });
       await button.evaluate((element) => element.setAttribute('id', 'sorted-now'));
       const took = await until(page, '#sorted-now', '[data-index="0"]');
+      if (process.env.BENCH_TELLS) process.stdout.write(`  ${head}: ${Math.round(took ?? -1)}\n`);
       if (took !== null) sorts.push(took);
       await button.evaluate((element) => element.removeAttribute('id'));
       await page.waitForTimeout(400);

@@ -120,7 +120,7 @@ if (process.argv.includes('--hands')) {
     await withServer(cluster.url('bench'), true, async (call) => {
       await withLarge(call);
       // what an import leaves to do is measured elsewhere
-      await new Promise((resolve) => setTimeout(resolve, 10_000));
+      await new Promise((resolve) => setTimeout(resolve, 30_000));
       await benchBrowser(`http://localhost:${port}`, tell);
     });
   } finally {

@@ -44,18 +44,14 @@ export class Listing {
     const name = `${kind} ${sort ?? ''}`;
     const known = kept.get(name);
     if (known) return known;
-    // where all stand by their id already, those of one value need not be sorted again
-    const order =
-      sort === undefined || sort === 'id'
-        ? this.order([...(model.all(kind).values() as Iterable<Plain>)], kind, sort)
-        : this.ordered(kind, 'id').then((byId) => this.order(byId, kind, sort));
+    const order = this.order([...(model.all(kind).values() as Iterable<Plain>)], kind, sort);
     // as many columns as a kind has, both ways round, and no more however the address is written
     if (kept.size < 200) kept.set(name, order);
     return order;
   }
 
-  private async order(objects: readonly Plain[], kind: ObjectKind, sort: string | undefined): Promise<Plain[]> {
-    if (!sort) return [...objects];
+  private async order(objects: Plain[], kind: ObjectKind, sort: string | undefined): Promise<Plain[]> {
+    if (!sort) return objects;
     const [field, way] = sort.startsWith('-') ? [sort.slice(1), -1 as const] : [sort, 1 as const];
     const to = references[kind][field];
     const path = field.split('.');
