@@ -237,3 +237,26 @@ test('a list is printed as a whole: what is not fetched yet is fetched first', a
   await expect(page.getByRole('row')).toHaveCount(1128);
   await expect(page.getByText(/^The first/)).toHaveCount(0);
 });
+
+test('what is typed into a form is never taken away: a caption stays with another resource, a measurement after a reload', async ({
+  page,
+}) => {
+  await signIn(page, people.engineer, '/access/links');
+  await page.getByRole('button', { name: 'Make links' }).click();
+  const caption = page.getByLabel('Caption');
+  await pick(page, 'Resource', 'Timetable');
+  await expect(caption).toHaveValue('Timetable desktop');
+  await pick(page, 'Resource', 'Crew log');
+  await expect(caption).toHaveValue('Crew log');
+  await caption.fill('The log at the quay');
+  await pick(page, 'Resource', 'Timetable');
+  await expect(caption).toHaveValue('The log at the quay');
+  await page.keyboard.press('Escape');
+
+  await page.goto('/estate/measurements');
+  await page.getByLabel('Text', { exact: true }).pressSequentially('rttMs', { delay: 20 });
+  await page.waitForTimeout(700);
+  page.on('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  await expect(page.getByLabel('Text', { exact: true })).toHaveValue('rttMs');
+});

@@ -1,4 +1,3 @@
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { AccessPeople, AccessPersonRow, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { EditableList } from '../estate/EditableList.js';
@@ -10,6 +9,7 @@ import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
+import { useListPages } from '../ui/list/useListPages.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
 import { Pick } from '../ui/Pick.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
@@ -61,33 +61,23 @@ export function PeoplePage() {
   const draft = search.get('draft');
   const canEdit = useCanEdit();
   const show = shows.find((each) => each === get('show')) ?? 'all';
-  const wanted = { search: get('search'), group: named, show, sort: address.sort };
-  const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
+  const filter = { search: get('search'), group: named, show };
+  const wanted = { ...filter, sort: address.sort };
+  const [chosen, setChosen] = useChosenRows(filter);
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
-  const client = useQueryClient();
-  const onSort = (sort: string | null) => {
-    // asked for before the screen follows the address
-    void client.prefetchInfiniteQuery(accessQueries.people({ ...wanted, sort }));
-    address.onSort(sort);
-  };
-  const pages = useInfiniteQuery(accessQueries.people(wanted));
-  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
-  const total = pages.data?.pages[0]?.total ?? 0;
+  const { pages, data, rows, total, sorting, onNearEnd, printing } = useListPages(
+    (sort) => accessQueries.people({ ...filter, sort }),
+    address,
+  );
+  const counts = data?.pages[0]?.counts;
   return (
     <>
       <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
-        <h1 className="flex-1 min-w-[min(100%,300px)]">
-          {pages.data?.pages[0] ? said[show](total, pages.data.pages[0].counts) : 'Who sees what'}
-        </h1>
+        <h1 className="flex-1 min-w-[min(100%,300px)]">{counts ? said[show](total, counts) : 'Who sees what'}</h1>
         <span className="flex gap-2 items-center no-print">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
-          <PrintButton
-            rows={rows.length}
-            total={total}
-            hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
-            onMore={() => void pages.fetchNextPage()}
-          />
+          <PrintButton {...printing} />
           {canEdit && (
             <ExportButton path="access/people-exports" body={given} name="people.csv" small>
               Export
@@ -104,13 +94,13 @@ export function PeoplePage() {
         search={get('search')}
         group={group}
         show={show}
-        counts={pages.data?.pages[0]?.counts}
+        counts={counts}
         onGroup={setGroup}
         onSet={(key, value) => set({ [key]: value }, true)}
       />
       {pages.isPending && <Loading what="the people" />}
       {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {pages.data && total === 0 && (
+      {data && total === 0 && (
         <Empty
           action={
             <button
@@ -136,15 +126,14 @@ export function PeoplePage() {
           label="People"
           columns={columns}
           shown={address.shown}
-          sort={address.sort}
-          onSort={onSort}
+          {...sorting}
           chosen={chosen}
           onChosen={setChosen}
           edits={[{ kind: 'person', label: 'Edit a field', idOf }]}
           minWidth={880}
           height="h-[calc(100vh-180px)]"
           to={(row) => `/access/people/${encodeURIComponent(row.id)}`}
-          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          onNearEnd={onNearEnd}
         />
       )}
       {draft && <DraftDialog id={draft} onClose={() => set({ draft: null }, true)} />}

@@ -1,6 +1,4 @@
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { CrossingRow } from '@underpass/contracts/words';
-import { useDeferredValue, useMemo } from 'react';
 import { EditableList, type Edit } from '../estate/EditableList.js';
 import { useCanEdit } from '../api/session.js';
 import { ExportButton } from '../ui/ExportButton.js';
@@ -8,6 +6,7 @@ import { ColumnsMenu } from '../ui/list/ColumnsMenu.js';
 import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
+import { useListPages } from '../ui/list/useListPages.js';
 import { Empty, Failed } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -33,24 +32,18 @@ const edits = (
 export function CrossingsPage() {
   const address = useListAddress(crossingColumns);
   const { get, set } = address;
-  const wanted = Object.fromEntries([...crossingFilters, 'sort'].map((key) => [key, get(key)]));
-  const { sort: _, ...filter } = wanted;
+  const filter = Object.fromEntries(crossingFilters.map((key) => [key, get(key)]));
+  const wanted = { ...filter, sort: address.sort };
   const by = groupings.find((each) => each === get('by')) ?? 'none';
-  const pages = useInfiniteQuery({ ...crossingQueries.list(wanted), enabled: by === 'none' });
+  const { pages, data, rows, total, sorting, onNearEnd, printing } = useListPages(
+    (sort) => crossingQueries.list({ ...filter, sort }),
+    address,
+    by === 'none',
+  );
   const [chosen, setChosen] = useChosenRows(filter);
   const canEdit = useCanEdit();
-  const client = useQueryClient();
-  const onSort = (sort: string | null) => {
-    // asked for before the screen follows the address
-    void client.prefetchInfiniteQuery(crossingQueries.list({ ...wanted, sort }));
-    address.onSort(sort);
-  };
   useTitle('Crossings');
-  // a letter that is typed is painted before the list that follows from it
-  const data = useDeferredValue(pages.data);
   const first = data?.pages[0];
-  const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
-  const total = first?.total ?? 0;
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   return (
     <div className="px-6 max-[719px]:px-4">
@@ -62,14 +55,7 @@ export function CrossingsPage() {
         <span className="flex gap-2 items-center flex-wrap no-print">
           <ViewsMenu />
           {by === 'none' && <ColumnsMenu columns={crossingColumns} shown={address.shown} onShown={address.onShown} />}
-          {by === 'none' && (
-            <PrintButton
-              rows={rows.length}
-              total={total}
-              hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
-              onMore={() => void pages.fetchNextPage()}
-            />
-          )}
+          {by === 'none' && <PrintButton {...printing} />}
           {canEdit && (
             <ExportButton path="crossings-exports" body={given} name="crossings.csv" small>
               Export
@@ -108,15 +94,14 @@ export function CrossingsPage() {
           label="Crossings"
           columns={crossingColumns}
           shown={address.shown}
-          sort={address.sort}
-          onSort={onSort}
+          {...sorting}
           chosen={chosen}
           onChosen={setChosen}
           edits={edits}
           minWidth={980}
           height="h-[calc(100vh-196px)]"
           to={(row) => `/crossings/${encodeURIComponent(row.id)}`}
-          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          onNearEnd={onNearEnd}
         />
       )}
     </div>

@@ -119,7 +119,7 @@ const Part = ({ children }: { children: React.ReactNode }) => (
 /** What is typed, tried on paper, and saved. */
 function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; organisation: Organisation | null }) {
   const texts = useWatch({ control: form.control });
-  const { change, changed } = readAssumed(organisation, texts as AssumedTexts, form.now);
+  const { change, changed, faults } = readAssumed(organisation, texts as AssumedTexts, form.now);
   const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const figures = changed === 1 ? '1 figure' : `${changed} figures`;
@@ -137,7 +137,11 @@ function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; org
       className="fixed bottom-0 inset-x-0 bg-paper border-t-[1.5px] border-ink px-6 py-2.5 flex gap-3 items-center flex-wrap z-10"
     >
       <span className="flex-1 min-w-0" role="status">
-        {change ? `${figures} changed, not saved yet` : 'Mend what is marked, then save.'}
+        {change
+          ? `${figures} changed, not saved yet`
+          : Object.keys(faults).length > 0
+            ? 'Mend what is marked, then save.'
+            : 'Typed anew, and the same as before.'}
         {fault && <span className="text-brick font-semibold block">{fault}</span>}
       </span>
       <button className="btn" onClick={form.forget} disabled={busy}>

@@ -51,7 +51,7 @@ export function ObjectForm({
           className="border-t-[1.5px] border-ink pt-3"
           onSubmit={(event) => {
             event.preventDefault();
-            madeId.settle();
+            if (fresh) madeId.settle();
             void form.save();
           }}
         >
@@ -78,21 +78,18 @@ type Form = ReturnType<typeof useObjectForm>;
 /** A new object's id is made of its name until one is typed; it follows once the name rests, so that it holds up no letter. */
 function useMadeId(form: UseFormReturn<FieldValues>) {
   const made = useRef('');
-  const waiting = useRef<{ name: string; timer: ReturnType<typeof setTimeout> } | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const settle = () => {
-    if (!waiting.current) return;
-    const { name, timer } = waiting.current;
-    clearTimeout(timer);
-    waiting.current = null;
+    clearTimeout(timer.current);
     if (form.getValues('id') !== made.current) return;
-    made.current = keyOfName(name);
+    made.current = keyOfName(String(form.getValues('name') ?? ''));
     form.setValue('id', made.current, { shouldDirty: true });
   };
-  useEffect(() => () => clearTimeout(waiting.current?.timer), []);
+  useEffect(() => () => clearTimeout(timer.current), []);
   return {
-    onNamed: (name: string) => {
-      clearTimeout(waiting.current?.timer);
-      waiting.current = { name, timer: setTimeout(settle, 250) };
+    onNamed: () => {
+      clearTimeout(timer.current);
+      timer.current = setTimeout(settle, 250);
     },
     /** Before it is saved. */
     settle,
@@ -109,7 +106,7 @@ function Fields({
   form: Form;
   shown: Shown;
   canEdit: boolean;
-  onNamed: (name: string) => void;
+  onNamed: () => void;
 }) {
   // of a setting alone fields hang on others; a form that watches all of itself is drawn anew with every letter
   const [layer, key] = useWatch({ control: form.control, name: ['layer', 'key'], disabled: kind !== 'setting' }) as unknown[];

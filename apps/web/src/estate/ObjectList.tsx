@@ -1,7 +1,6 @@
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { kindWords, type ObjectKind } from '@underpass/contracts';
 import { X } from 'lucide-react';
-import { useDeferredValue, useMemo } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
@@ -11,6 +10,7 @@ import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
+import { useListPages } from '../ui/list/useListPages.js';
 import { Empty, Failed } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
@@ -30,20 +30,14 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
   const address = useListAddress(useMemo(() => columnsOfKind(kind, noNames), [kind]));
   const { get, set } = address;
   const canEdit = useCanEdit();
-  const wanted = { search: get('search'), where: get('where'), sort: get('sort') };
-  const pages = useInfiniteQuery(estateQueries.list(kind, wanted));
-  // a letter that is typed is painted before the list that follows from it
-  const data = useDeferredValue(pages.data);
-  const [chosen, setChosen] = useChosenRows({ ...wanted, sort: null });
+  const filter = { search: get('search'), where: get('where') };
+  const wanted = { ...filter, sort: address.sort };
+  const { pages, data, rows, total, sorting, onNearEnd, printing } = useListPages(
+    (sort) => estateQueries.list(kind, { ...filter, sort }),
+    address,
+  );
+  const [chosen, setChosen] = useChosenRows(filter);
   const { run, busy } = useAction('foot');
-  const client = useQueryClient();
-  const onSort = (sort: string | null) => {
-    // asked for before the screen follows the address
-    void client.prefetchInfiniteQuery(estateQueries.list(kind, { ...wanted, sort }));
-    address.onSort(sort);
-  };
-  const total = data?.pages[0]?.total ?? 0;
-  const rows = useMemo(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   // the names come with the pages that need them
   const columns = useMemo(() => columnsOfKind(kind, mergedNames(data?.pages.map(({ names }) => names) ?? [])), [kind, data]);
   const { one, many } = kindWords[kind];
@@ -81,12 +75,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
         <span className="flex gap-2 items-center flex-wrap">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
-          <PrintButton
-            rows={rows.length}
-            total={total}
-            hasMore={pages.hasNextPage && !pages.isFetchingNextPage}
-            onMore={() => void pages.fetchNextPage()}
-          />
+          <PrintButton {...printing} />
           {canEdit && total > 0 && (
             <ExportButton path="estate/exports" body={{ kind, ...given }} name={fileOfKind(kind)} small>
               Export this list
@@ -100,7 +89,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
         </span>
       </div>
       {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {pages.data && total === 0 && (
+      {data && total === 0 && (
         <Empty>{wanted.search || wanted.where ? 'Nothing here fits.' : `There is no ${one.toLowerCase()} yet.`}</Empty>
       )}
       {total > 0 && (
@@ -112,8 +101,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
           label={many}
           columns={columns}
           shown={address.shown}
-          sort={address.sort}
-          onSort={onSort}
+          {...sorting}
           chosen={chosen}
           onChosen={setChosen}
           edits={[{ kind, label: 'Edit a field', idOf }]}
@@ -128,7 +116,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
           minWidth={Math.max(700, 160 + 100 * address.shown.length)}
           height="h-[calc(100vh-222px)]"
           to={(row) => `/estate/${kind}/${encodeURIComponent(idOf(row))}`}
-          onNearEnd={() => pages.hasNextPage && !pages.isFetchingNextPage && void pages.fetchNextPage()}
+          onNearEnd={onNearEnd}
         />
       )}
     </>
