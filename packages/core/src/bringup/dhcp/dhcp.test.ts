@@ -346,6 +346,41 @@ describe('what options say', () => {
     );
   });
 
+  // the numbers as another program has them: dnsmasq 2.90 --help dhcp
+  test.each([
+    [1, 'netmask', 'subnet mask'],
+    [2, 'time-offset', 'time offset'],
+    [3, 'router', 'router'],
+    [6, 'dns-server', 'name server'],
+    [7, 'log-server', 'log server'],
+    [9, 'lpr-server', 'print server'],
+    [13, 'boot-file-size', 'boot file size'],
+    [15, 'domain-name', 'domain name'],
+    [17, 'root-path', 'root path'],
+    [19, 'ip-forward-enable', 'forwarding'],
+    [23, 'default-ttl', 'time to live'],
+    [26, 'mtu', 'interface MTU'],
+    [31, 'router-discovery', 'router discovery'],
+    [33, 'static-route', 'static routes'],
+    [42, 'ntp-server', 'time server (NTP)'],
+    [44, 'netbios-ns', 'NetBIOS name server'],
+    [46, 'netbios-nodetype', 'NetBIOS node type'],
+    [58, 'T1', 'renewal time'],
+    [59, 'T2', 'rebinding time'],
+    [60, 'vendor-class', 'vendor class'],
+    [66, 'tftp-server', 'boot server name'],
+    [67, 'bootfile-name', 'boot file name'],
+    [69, 'smtp-server', 'mail server'],
+    [77, 'user-class', 'user class'],
+    [80, 'rapid-commit', 'rapid commit'],
+    [93, 'client-arch', 'processor type'],
+    [94, 'client-interface-id', 'network interface'],
+    [97, 'client-machine-id', 'machine identifier'],
+    [119, 'domain-search', 'search list'],
+    [121, 'classless-static-route', 'routes'],
+    [150, 'tftp-server-address', 'boot servers'],
+  ])('%i, there %s, is here %s', (code, _, name) => expect(optionName(code)).toBe(name));
+
   test('are called by what they are; a fleet’s own numbers by that', () => {
     expect([1, 224, 254, 223].map(optionName)).toEqual(['subnet mask', 'own number', 'own number', 'not known']);
   });

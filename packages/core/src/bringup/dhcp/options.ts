@@ -24,7 +24,7 @@ interface Known {
 }
 const known = (name: string, type: OptionType): Known => ({ name, type });
 
-/** Options by their number [RFC 2132, 3004, 3046, 3397, 3442, 4702, 7710; IANA, BOOTP and DHCP parameters]. */
+/** Options by their number [RFC 2132, 3004, 3046, 3397, 3442, 4702, 7710; IANA, BOOTP and DHCP parameters; those of no test from memory]. */
 const options: Readonly<Record<number, Known>> = {
   1: known('subnet mask', 'address'),
   2: known('time offset', 'i32'),

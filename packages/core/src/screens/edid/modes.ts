@@ -1,7 +1,7 @@
 /** Width and height in px, pictures a second (of half the lines each where interlaced). */
 export type ListedMode = readonly [widthPx: number, heightPx: number, refreshHz: number, interlaced?: true];
 
-/** Modes of televisions by the number CTA-861 gives them [CTA-861-H, table 3; read against edid-decode --list-vics]. */
+/** Modes of televisions by the number CTA-861 gives them [CTA-861-H, table 3 by memory; the modes are those of edid-decode --list-vics]. */
 export const vics: Readonly<Record<number, ListedMode>> = {
   1: [640, 480, 59.94],
   2: [720, 480, 59.94],
@@ -159,7 +159,7 @@ export const vics: Readonly<Record<number, ListedMode>> = {
   219: [4096, 2160, 120],
 };
 
-/** The four modes of 2160 lines that HDMI had before [HDMI 1.4b, table 8-13]. */
+/** The four modes of 2160 lines that HDMI had before [HDMI 1.4b, table 8-13 by memory; the modes are those of edid-decode --list-hdmi-vics]. */
 export const hdmiVics: readonly ListedMode[] = [
   [3840, 2160, 30],
   [3840, 2160, 25],
@@ -167,7 +167,7 @@ export const hdmiVics: readonly ListedMode[] = [
   [4096, 2160, 24],
 ];
 
-/** Modes that a bit each stands for, from byte 35 of the base block on, the highest bit first; null where the bit says something else [VESA E-EDID 1.4, table 3.18]. */
+/** Modes that a bit each stands for, from byte 35 of the base block on, the highest bit first; null where the bit says something else [VESA E-EDID 1.4, table 3.18 by memory; the modes are those of edid-decode --list-established-timings]. */
 export const established: readonly (ListedMode | null)[] = [
   [720, 400, 70.082],
   [720, 400, 87.85],
@@ -188,7 +188,7 @@ export const established: readonly (ListedMode | null)[] = [
   [1152, 870, 75.062],
 ];
 
-/** The same of a descriptor of such bits [VESA E-EDID 1.4, table 3.31]. */
+/** The same of a descriptor of such bits [VESA E-EDID 1.4, table 3.31 by memory; the modes likewise]. */
 export const establishedMore: readonly (ListedMode | null)[] = [
   [640, 350, 85.08],
   [640, 400, 85.08],
