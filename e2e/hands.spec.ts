@@ -260,3 +260,12 @@ test('what is typed into a form is never taken away: a caption stays with anothe
   await page.reload();
   await expect(page.getByLabel('Text', { exact: true })).toHaveValue('rttMs');
 });
+
+test('a field left empty that must be filled is told in plain words, and nothing typed is lost', async ({ page }) => {
+  await signIn(page, people.engineer, '/estate/region/new');
+  await page.getByLabel('Name needed').fill('Old Hithe waters');
+  await page.getByRole('button', { name: 'Save region' }).click();
+  await expect(page.getByText('is missing')).toHaveCount(2);
+  await expect(page.getByText('Invalid input')).toHaveCount(0);
+  await expect(page.getByLabel('Name needed')).toHaveValue('Old Hithe waters');
+});

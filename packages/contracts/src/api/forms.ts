@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Vantage } from '../estate/words.js';
+import '../files/wording.js';
 import { EntryLinkRequest, RecordingRequest, SeenRequest } from './access.js';
 import { Named } from './accessAnswers.js';
 import { MeasurementRequest } from './requests.js';

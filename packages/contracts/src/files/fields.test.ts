@@ -93,6 +93,7 @@ test('the schema of a form tells all faults at their places, and passes what sta
   expect(schema.parse(good)).toMatchObject({ latitude: 1, timeZone: 'UTC', metered: false });
   expect(told({ ...good, latitude: 'north', downMbps: '-4' })).toEqual(['latitude: “north” is not a number']);
   expect(told({ ...good, downMbps: '-4' })).toEqual(['downMbps: must be above 0']);
+  expect(told({ ...good, latitude: ' ' })).toEqual(['latitude: is missing']);
   expect(told({ ...good, kind: ' ' })).toEqual([expect.stringMatching(/^kind: must be one of office/)]);
 });
 

@@ -3,6 +3,7 @@ import { objectSchemas, references, type ObjectKind } from '../estate/estate.js'
 import { Clock, Decoder, Key } from '../estate/objects.js';
 import { CellError } from './cellError.js';
 import { columnsOf, unwrap, type Column } from './columns.js';
+import './wording.js';
 
 /** What a form holds of a field: a text, texts in order, or rows with their own fields. */
 export type FormValue = string | string[] | FormRow[];

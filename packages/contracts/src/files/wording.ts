@@ -11,7 +11,7 @@ const kindOf = (input: unknown): string =>
 export const plainWords: z.core.$ZodErrorMap = (issue) => {
   switch (issue.code) {
     case 'invalid_type':
-      return `expected ${issue.expected}, received ${kindOf(issue.input)}`;
+      return issue.input === undefined ? 'is missing' : `expected ${issue.expected}, received ${kindOf(issue.input)}`;
     case 'invalid_value':
       return issue.values.length === 1
         ? `expected ${JSON.stringify(issue.values[0])}`
@@ -23,4 +23,5 @@ export const plainWords: z.core.$ZodErrorMap = (issue) => {
   }
 };
 
+// An effect of loading this file: it is named under `sideEffects` of the package, or a bundle would leave it out.
 z.config({ customError: plainWords });
