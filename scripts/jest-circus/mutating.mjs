@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { runnerOf } from './runner.mjs';
 
 // one counter-example is enough: it is not made smaller. A fault that only one of hundreds of made-up inputs shows is not counted as noticed, nor would each be tried in time
-fc.configureGlobal({ numRuns: 25, endOnFailure: true });
+fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: true });
 process.setSourceMapsEnabled(false);
 const run = runnerOf(true);
 

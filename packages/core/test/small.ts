@@ -68,6 +68,7 @@ export interface Otherwise extends Partial<Record<keyof typeof plain, object>> {
   measured?: Measurement['figures'];
   /** When it was; an hour before the instant where nothing is said. */
   measuredAt?: string;
+  method?: Measurement['method'];
 }
 
 /** What is measured where a test does not say otherwise: the gateway was reached, and of 2000 datagrams none was lost. */
@@ -105,7 +106,7 @@ export function small(otherwise: Otherwise = {}): CrossingFacts {
           id: 'm1',
           at: otherwise.measuredAt ?? '2026-11-25T09:00:00Z',
           by: 'Ann',
-          method: 'field check',
+          method: otherwise.method ?? 'field check',
           vantage: 'desk',
           endpoint: 'e1',
           location: 'hall',

@@ -43,7 +43,7 @@ export function lossOf({ evidence, line, endpoint, estate }: CrossingFacts): Est
   const sent = datagrams?.value.passes ? datagrams.value.sent : undefined;
   const ofDatagrams = datagrams && sent ? counted(datagrams, sent, Math.min(sent, datagrams.value.lost ?? 0)) : null;
   const pings = roundTrips ? roundTrips.value.samples + roundTrips.value.lost : 0;
-  const ofPings = roundTrips && pings > 0 ? counted(roundTrips, pings, roundTrips.value.lost) : null;
+  const ofPings = roundTrips && pings > 0 && showLoss(roundTrips) ? counted(roundTrips, pings, roundTrips.value.lost) : null;
   // pings that all came back prove less than datagrams that did
   const taken = ofDatagrams && (!ofPings || ofPings.value <= ofDatagrams.value) ? ofDatagrams : ofPings;
   const unmeasured = unruledBy(estate.assumed)[endpoint.connection === 'wired' ? 'wired' : 'wifi'][line.lineKind];
@@ -51,6 +51,14 @@ export function lossOf({ evidence, line, endpoint, estate }: CrossingFacts): Est
   if (!taken || !from) return unmeasured;
   return aged(ofThisDesk(taken, from, endpoint.connection, estate.assumed.wifi.lossHighPercent), from.weight ?? 1, unmeasured);
 }
+
+/**
+ * Whether round trips would show that something is lost. Where TCP sends again what is lost, none is missing, but the one that was sent
+ * again takes two: found missing at the earliest by the answer to the next one [RFC 8985 section 6], it comes a round trip later.
+ * The longest shorter than twice the shortest says that none was lost; a longer one may have been or not, and how many is not known.
+ */
+const showLoss = ({ value: { lost, minMs, maxMs }, sentAgain }: Taken<RoundTrips>): boolean =>
+  !sentAgain || lost > 0 || (maxMs !== undefined && maxMs < 2 * minMs);
 
 /** What was counted, for a device that may be connected otherwise than the one that counted. */
 function ofThisDesk(

@@ -15,6 +15,7 @@ import {
   setting,
   unmeasured,
 } from '../../test/scenes.js';
+import { reached, small } from '../../test/small.js';
 import { chooseHost } from '../hosts/index.js';
 import { computeFigures, evaluateCrossing, type CrossingFacts } from './index.js';
 
@@ -26,6 +27,29 @@ describe('just below and just above', () => {
     const reason = (change: object) => computeFigures(certificate(change)(dock)).broken?.reason ?? null;
     expect([reason({ notAfter: '2026-11-25' }), reason({ notAfter: '2026-11-24' })]).toEqual([null, 'certificate expired']);
     expect([reason({ notBefore: '2026-11-25' }), reason({ notBefore: '2026-11-26' })]).toEqual([null, 'certificate not yet valid']);
+  });
+
+  test('round trips that TCP sends again prove no loss away, unless the longest is shorter than twice the shortest', () => {
+    const roundTrips = { samples: 400, lost: 0, minMs: 20, medianMs: 21, p95Ms: 22, medianLowMs: 20.5, medianHighMs: 21.5 };
+    const way = (maxMs: number | undefined, method?: 'ping', lost = 0) => {
+      const { aspects, way: of } = computeFigures(
+        small({
+          measured: { ...reached, datagrams: undefined, roundTrips: { ...roundTrips, maxMs, lost } } as never,
+          ...(method ? { method } : {}),
+        }),
+      );
+      return [aspects.loss, of.loss.source, of.loss.samples];
+    };
+    expect([way(39.9), way(40), way(undefined)]).toEqual([
+      ['clear', 'measured', 400],
+      ['unknown', 'assumed', undefined],
+      ['unknown', 'assumed', undefined],
+    ]);
+    // a ping is sent once; and what did not come at all is counted either way
+    expect([way(undefined, 'ping'), way(100, undefined, 60)]).toEqual([
+      ['clear', 'measured', 400],
+      ['limited', 'measured', 460],
+    ]);
   });
 
   test('Wi-Fi is good at −67 dBm and not at −68, poor at −76 and not yet at −75', () => {

@@ -28,6 +28,8 @@ export interface Taken<T> {
   target?: string | undefined;
   /** How the device that measured was connected; undefined where it was not told. */
   medium?: Measurement['medium'];
+  /** Taken through a connection that sends again what is lost (the field check's WebSocket), so that none missing proves nothing. */
+  sentAgain?: boolean;
   /** What it still weighs where it is old, below 1. */
   weight?: number;
 }
@@ -124,6 +126,7 @@ export function chooseEvidence(
         own: isOwn,
         target: measurement.target,
         medium: measurement.medium,
+        ...(fact === 'roundTrips' && measurement.method === 'field check' ? { sentAgain: true } : {}),
       };
     }
   }
