@@ -2,6 +2,7 @@
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
+import { secretKey } from './secretKey.mjs';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
@@ -13,6 +14,7 @@ const apiPort = Number(process.env.API_PORT ?? 4600);
 const env = {
   ...process.env,
   DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('underpass'),
+  SECRET_KEY: secretKey(),
   PORT: String(apiPort),
   API_PORT: String(apiPort),
   DEMO_FOLDER: join(root, 'demo/saltmarsh'),

@@ -1,11 +1,11 @@
 // npm start: everything from a fresh clone to a served page. Only node: modules.
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createSocket } from 'node:dgram';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
+import { secretKey } from './secretKey.mjs';
 import { Part, watchDatabase } from './supervisor.mjs';
 
 const port = Number(process.env.PORT ?? 4600);
@@ -33,19 +33,6 @@ async function freeUdp(first, count) {
     if (free.every(Boolean)) return at;
   }
   return null;
-}
-
-/** What seals second factors: made once, kept beside the data, readable by its owner alone. */
-function secretKey() {
-  if (process.env.SECRET_KEY) return process.env.SECRET_KEY;
-  const folder = join(root, '.data');
-  const file = join(folder, 'secret-key');
-  if (!existsSync(file)) {
-    mkdirSync(folder, { recursive: true });
-    writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 });
-  }
-  chmodSync(file, 0o600);
-  return readFileSync(file, 'utf8').trim();
 }
 
 /** Settings that have no effect together with others, told instead of passed over. */

@@ -57,7 +57,8 @@ export function wifi(options: Options): object {
 
 export function merge(options: Options): object {
   const files = options.positional.map((name): ConfigText => ({ name, text: new TextDecoder().decode(bytesOf(name)) }));
-  return mergeConfig(files);
+  const { values, problems } = mergeConfig(files);
+  return { values, problems };
 }
 
 /** Hz as they are told: thousandths are more than a clock keeps. */

@@ -350,3 +350,31 @@ test.each<[string, object]>([
 ])('passes %s', async (options, expected) => {
   expect((await run('passes', ...options.split(' '), '--json')).json()).toMatchObject(expected);
 });
+
+test('bring-up: a start is simulated from a folder, with the step that breaks and why', async () => {
+  const demo = new URL('../../../demo/saltmarsh', import.meta.url).pathname;
+  const start = async (endpoint: string) => {
+    const { json, status } = await run('boot', demo, '--endpoint', endpoint, '--json');
+    const { steps, brokenStep, cause } = json() as {
+      steps: { name: string; status: string; durationMs: number; detail: string }[];
+      brokenStep: string | null;
+      cause: string | null;
+    };
+    expect(status).toBe(0);
+    expect(steps.length).toBeGreaterThanOrEqual(8);
+    for (const step of steps) expect(Object.keys(step)).toEqual(['name', 'status', 'durationMs', 'detail']);
+    return [brokenStep, cause, steps.filter((step) => step.status === 'broken').length];
+  };
+  expect(await start('MAR-TC-014')).toEqual([null, null, 0]);
+  expect(await start('MAR-TC-016')).toEqual(['link up', 'The network cable is not plugged in.', 1]);
+  expect(await start('MAR-TC-017')).toEqual([
+    'firmware compared',
+    'The firmware that is offered to a thin-client, tc-4.12.1-x86, is for x86-64; this one has armhf.',
+    1,
+  ]);
+  expect((await start('MAR-TC-018'))[0]).toBe('time set');
+  expect(await start('MAR-TC-020')).toEqual(['configuration files fetched and merged', 'Line 2 of MAR-TC-020 has no “=”.', 1]);
+  expect((await start('BRK-K01'))[1]).toBe('brack-lan gives option 226 as an address; a kiosk reads text.');
+  expect((await run('boot', demo, '--endpoint', 'nobody')).stderr).toContain('--endpoint: no endpoint has the id “nobody”');
+  expect((await run('boot', demo)).stderr).toContain('--endpoint: is missing');
+});

@@ -1,5 +1,6 @@
 import { voiceCodecs } from '@underpass/core';
 import { acceptance, code, har, ready, sees, why } from './access.js';
+import { boot } from './boot.js';
 import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
@@ -143,6 +144,14 @@ export const commands: readonly CommandWords[] = [
     options: [],
     examples: ['version 3.10 3.9'],
     run: version,
+  },
+  {
+    name: 'boot',
+    does: 'Simulates the start of a device of an estate up to its sign-in screen: every step, and the first one that breaks.',
+    takes: folder,
+    options: [{ name: 'endpoint', takes: 'ID', says: 'the device, by id' }],
+    examples: [`boot ${demo} --endpoint MAR-TC-001`],
+    run: (options) => boot(options, Date.now()),
   },
   {
     name: 'wifi',

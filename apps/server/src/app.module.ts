@@ -2,12 +2,14 @@ import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import type { DataSourceOptions } from 'typeorm';
 import { AccessModule } from './access/access.module.js';
+import { BringupModule } from './bringup/bringup.module.js';
 import { CONFIG, type Config } from './config.js';
 import { CrossingModule } from './crossing/crossing.module.js';
 import { dataSourceOptions, openDatabase } from './database/dataSource.js';
 import { DemoLoader } from './demo/loader.js';
 import { DemoPast } from './demo/pastLoader.js';
 import { EdgeModule } from './edge/edge.module.js';
+import { SecretsModule } from './secrets/secrets.module.js';
 import { EstateModule } from './estate/estate.module.js';
 import { ChannelModule } from './events/channel.module.js';
 import { EventsModule } from './events/events.module.js';
@@ -22,10 +24,11 @@ import { SignonModule } from './signon/signon.module.js';
 import { ViewsModule } from './views/views.module.js';
 
 /** Subjects, under the names they have in core and web. */
-const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule];
+const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule, BringupModule];
 /** Rooms that serve them all. */
 const rooms = [
   ChannelModule,
+  SecretsModule,
   EdgeModule,
   ProblemsModule,
   SecurityLogModule,

@@ -169,7 +169,7 @@ export function remarksOn(config: Config, environment: NodeJS.ProcessEnv): strin
   const own = isOwnMachine(config.host);
   if (!environment.SECRET_KEY)
     remarks.push(
-      'SECRET_KEY is not set: second factors set up now are lost at the next start. Set it, the same for all servers of a database.',
+      'SECRET_KEY is not set: second factors set up and keys of networks sealed now are lost at the next start. Set it, the same for all servers of a database.',
     );
   if (!own && config.publicUrl === null)
     remarks.push(`PUBLIC_URL is not set: links are made for http://localhost:${config.port}, which opens on this machine only.`);

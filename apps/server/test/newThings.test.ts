@@ -130,7 +130,12 @@ const freePort = (): Promise<number> =>
 test('a kind of object, a setting, a finding and a stage are what the page on architecture says, and everything has them then', async () => {
   makeCopy();
   writeFileSync(join(copy, 'packages/contracts/src/kinds/badge.ts'), badge);
-  addLine('packages/contracts/src/kinds/index.ts', '  setting,\n}', '  badge,\n  setting,\n}', "import { badge } from './badge.js';");
+  addLine(
+    'packages/contracts/src/kinds/index.ts',
+    '  setting,\n  deviceClass,',
+    '  badge,\n  setting,\n  deviceClass,',
+    "import { badge } from './badge.js';",
+  );
   // a setting is an entry and its use, a finding a file and a line
   addLine('packages/core/src/settings/catalogue.ts', 'export const catalogue = {\n', `export const catalogue = {\n${tray}`);
   writeFileSync(join(copy, 'packages/core/src/crossing/findings/desk/paperLow.ts'), paperLow);

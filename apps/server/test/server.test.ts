@@ -136,6 +136,9 @@ describe('the estate', () => {
     const [first, again] = [readFolder(new Map(Object.entries(demoFiles()))), readFolder(files)];
     expect(again.problems).toEqual([]);
     const sorted = (list: { id: string }[]) => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
+    // what is secret comes out sealed, and is read again as what it was
+    for (const each of [...first.estate.location, ...first.estate.endpoint])
+      if (each.wifi?.key !== undefined) each.wifi.key = expect.stringMatching(/^sealed:/) as unknown as string;
     for (const kind of Object.keys(first.estate) as 'person'[]) expect(sorted(again.estate[kind])).toEqual(sorted(first.estate[kind]));
     expect(sorted(again.measurements)).toEqual(sorted(first.measurements));
   });

@@ -80,6 +80,8 @@ export interface TestServer {
   exported: (path: string, cookie: string, body?: object) => Promise<Buffer>;
 }
 
+/** The same for all servers and workers of a database. */
+export const secretKey = 'a key for the secrets of the tests, long enough';
 export const portalKey = 'a key for the portals of the tests';
 
 /** The whole application on a real PostgreSQL, listening on a port of its own. */
@@ -92,7 +94,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       publicUrl: null,
       secure: false,
       trustedProxy: '',
-      secretKey: 'a key for the secrets of the tests, long enough',
+      secretKey,
       metricsToken: 'a token for the metrics of the tests',
       provider: null,
       lines: [],

@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
+import { secretKey } from './server.js';
 
 const root = new URL('../../..', import.meta.url).pathname;
 
@@ -9,7 +10,7 @@ export class Workers {
 
   async start(databaseUrl: string): Promise<ChildProcess> {
     const worker = fork(join(root, 'apps/server/dist/worker.js'), [], {
-      env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, LOG_LEVEL: 'error' },
+      env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, SECRET_KEY: secretKey, LOG_LEVEL: 'error' },
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });
     this.running.push(worker);

@@ -42,6 +42,12 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
     'endpoint.screensAt': ['2026-11-24T08:00:00Z'],
     'endpoint.decodersAt': ['2026-11-24T08:00:00Z'],
     'endpoint.reportedAt': ['2026-11-24T08:00:00Z'],
+    'endpoint.clock': ['wrong', '7200'],
+    'endpoint.firmware': ['4.1.0'],
+    'firmware.version': ['4.1.0'],
+    'firmware.sha256': ['0'.repeat(64)],
+    'configFile.sha256': ['0'.repeat(64)],
+    'scope.server': ['192.0.2.77'],
     'organisation.thresholds': [{ office: { keyToPixelMs: 40, framesAtLeast: 50, usableWithinS: 5 } }],
     'organisation.assumed': [{ 'people/activeHigh': 1, 'line/dsl/lossHighPercent': 20 }, { 'host/drawMs': 60 }],
     'organisation.worksFrom': ['00:30', '17:00'],
@@ -85,7 +91,7 @@ export function changesOf(
     const value = values[pick(values.length)];
     const set: Record<string, unknown> = { [path]: value ?? null };
     // a layer and what it is for go together
-    if (kind === 'setting' && path === 'layer')
+    if ((kind === 'setting' || kind === 'configFile') && path === 'layer')
       set.target = value === 'organisation' ? '*' : value === 'device class' ? 'thin-client' : 'none';
     let next: object = object;
     for (const [field, other] of Object.entries(set)) next = withField(next, field, other);

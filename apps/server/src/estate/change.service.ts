@@ -8,6 +8,7 @@ import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
 import { EstateStore } from './estate.store.js';
 import { assertValid } from './validate.js';
+import { Sealing } from '../secrets/sealing.service.js';
 import { Channel } from '../events/channel.service.js';
 
 /** Rows of one statement; keeps parameters and memory bounded on large imports. */
@@ -49,6 +50,7 @@ export class ChangeService {
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
     private readonly channel: Channel,
+    private readonly sealing: Sealing,
   ) {}
 
   /** Writers of this process wait for each other before they take a connection: one who waits holds nothing. */
@@ -70,7 +72,10 @@ export class ChangeService {
         (kind, id) => this.store.find(kind, id),
         (kind) => this.store.all(kind),
       );
-      const parsed = changes.map((change) => ({ ...change, after: change.after && objectSchemas[change.kind].parse(change.after) }));
+      const parsed = changes.map((change) => ({
+        ...change,
+        after: change.after && objectSchemas[change.kind].parse(this.sealing.sealed(change.after)),
+      }));
       await this.write(manager, parsed, changeId, by, summary, undoes);
     });
     const behind = await this.shown(summary);

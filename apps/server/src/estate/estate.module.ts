@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { SecurityLogModule } from '../securityLog/securityLog.module.js';
 import { EstateController } from './estate.controller.js';
+import { SecretController } from './secret.controller.js';
 import { FindController } from './find.controller.js';
 import { EstateStore } from './estate.store.js';
 import { ChangeService } from './change.service.js';
@@ -13,7 +14,7 @@ import { Listing } from './listing.js';
 /** The estate: read, followed, changed, imported and exported. */
 @Module({
   imports: [JobsModule, SecurityLogModule],
-  controllers: [EstateController, FindController],
+  controllers: [EstateController, SecretController, FindController],
   providers: [EstateStore, ChangeService, PaperService, ImportService, ExportService, Listing],
   exports: [EstateStore, ChangeService, PaperService, ImportService, Listing],
 })

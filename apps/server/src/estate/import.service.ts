@@ -5,6 +5,7 @@ import {
   measurementsFile,
   objectKinds,
   referencesOf,
+  secretFields,
   type Estate,
   type FileProblem,
   type FolderContent,
@@ -23,6 +24,7 @@ import { Reading } from '../edge/reading.service.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import type { Progress } from '../jobs/progress.js';
 import { ProblemError } from '../problems/problem.js';
+import { Sealing } from '../secrets/sealing.service.js';
 import { ChangeService, mostAheadMs } from './change.service.js';
 import { EstateStore } from './estate.store.js';
 import { faultsOfWhole, judgedTogether } from './whole.js';
@@ -34,6 +36,8 @@ const manyRows = 5000;
 /** A folder of 50 000 endpoints takes a few seconds. */
 const readWithinMs = 60_000;
 
+const kindsWithSecrets = objectKinds.filter((kind) => secretFields[kind].length);
+
 /** Imports estate folders: read in a worker thread, compared, and written all or nothing. */
 @Injectable()
 export class ImportService {
@@ -42,6 +46,7 @@ export class ImportService {
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
     private readonly jobs: JobsService,
+    private readonly sealing: Sealing,
   ) {
     jobs.takes('import', (job, progress) => this.work(job, progress));
   }
@@ -55,14 +60,29 @@ export class ImportService {
     const { apply, files } = await this.reading.run('checkImport', { bytes }, { withinMs: readWithinMs });
     if (files === 0) throw new ProblemError(422, 'Nothing to import', 'Choose at least one file of an estate folder.');
     const name = `Import of ${files} files`;
-    return importOf(await this.jobs.start({ kind: 'import', name, by, request: { apply }, input: bytes, atMost: { own: 2, all: 2 } }));
+    return importOf(
+      await this.jobs.start({
+        kind: 'import',
+        name,
+        by,
+        request: { apply },
+        input: this.sealing.sealedBytes(bytes),
+        atMost: { own: 2, all: 2 },
+      }),
+    );
   }
 
   /** The work of an import that was asked for. */
   private async work({ input, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
-    if (!input) throw new ProblemError(422, 'Nothing to import', 'What was sent is not here any more. Import again.');
+    const bytes = input && this.sealing.openedBytes(input);
+    if (!bytes)
+      throw new ProblemError(
+        422,
+        'Nothing to import',
+        'What was sent is not here any more, or this worker has another SECRET_KEY than the server. Import again.',
+      );
     const { apply } = request as { apply: boolean };
-    return this.run(input, apply, byName, name, (step, done, total) => progress.at(step, done, total));
+    return this.run(bytes, apply, byName, name, (step, done, total) => progress.at(step, done, total));
   }
 
   /** Imports at once, for the demo estate. @param only asked under the lock: whether it still is to be done */
@@ -86,6 +106,9 @@ export class ImportService {
     try {
       const content = await this.reading.run('readImport', { bytes, known, port: port2 }, { withinMs: readWithinMs, transfer: [port2] });
       if (fault) throw fault;
+      // only these kinds have secrets: the others are many
+      for (const kind of kindsWithSecrets)
+        content.estate[kind] = this.sealing.sealedOfKind(kind, content.estate[kind] as object[]) as never;
       return content;
     } finally {
       port1.close();

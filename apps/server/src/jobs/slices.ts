@@ -1,4 +1,3 @@
-import type { FactsReader } from '@underpass/core';
 import { setImmediate } from 'node:timers/promises';
 
 /** The longest that others wait for work over the whole estate, ms. */
@@ -28,14 +27,14 @@ export async function inSlices<T>(work: Generator<void, T>): Promise<T> {
   }
 }
 
-/** Answers over the whole estate, each worked out once while the results they rest on stand. */
+/** Answers over the whole estate, each worked out once while what they rest on stands: the results, or the estate. */
 export class KeptAnswers<T> {
-  private reader: FactsReader | null = null;
+  private basis: object | null = null;
   private answers = new Map<string, Promise<T>>();
 
-  get(reader: FactsReader, key: string, make: () => Promise<T>): Promise<T> {
-    if (this.reader !== reader || this.answers.size >= mostKept) {
-      this.reader = reader;
+  get(basis: object, key: string, make: () => Promise<T>): Promise<T> {
+    if (this.basis !== basis || this.answers.size >= mostKept) {
+      this.basis = basis;
       this.answers = new Map();
     }
     const { answers } = this;

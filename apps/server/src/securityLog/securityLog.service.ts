@@ -23,6 +23,7 @@ export const securityKinds = {
   'rules changed': 'warning',
   exported: 'notice',
   'person shown': 'notice',
+  'secret shown': 'warning',
   'person erased': 'warning',
   'token refused': 'warning',
   'provider refused': 'warning',

@@ -204,6 +204,9 @@ export const Ready = z.object({ state: z.enum(['ready', 'not ready']), parts: z.
 
 export type Applied = z.infer<typeof Applied>;
 export type Moved = z.infer<typeof Moved>;
+/** A secret of an object, opened. */
+export const ShownSecret = z.strictObject({ value: z.string() }).meta({ id: 'ShownSecret' });
+export type ShownSecret = z.infer<typeof ShownSecret>;
 export type WrittenObject = z.infer<typeof WrittenObject>;
 export type Problem = z.infer<typeof Problem>;
 export type KeptView = z.infer<typeof KeptView>;

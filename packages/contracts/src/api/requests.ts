@@ -142,6 +142,9 @@ export const MeasurementRequest = z
   .meta({ id: 'MeasurementRequest' });
 
 export type CrossingQuery = z.infer<typeof CrossingQuery>;
+/** Which secret of an object is to be opened. */
+export const SecretRequest = z.strictObject({ field: z.string().min(1).max(80) }).meta({ id: 'SecretRequest' });
+export type SecretRequest = z.infer<typeof SecretRequest>;
 export type CrossingGroupQuery = z.infer<typeof CrossingGroupQuery>;
 export type CrossingExportRequest = z.infer<typeof CrossingExportRequest>;
 export type EstateExportRequest = z.infer<typeof EstateExportRequest>;

@@ -10,7 +10,7 @@ export const ObjectKindWord = z.enum(objectKinds as [ObjectKind, ...ObjectKind[]
 const FieldPath = z
   .string()
   .max(80, 'must be at most 80 characters')
-  .regex(/^[a-zA-Z]+(\.[a-zA-Z0-9 /-]+){0,3}$/, 'must be a field such as graphics.mode');
+  .regex(/^[a-zA-Z][a-zA-Z0-9]*(\.[a-zA-Z0-9 /-]+){0,3}$/, 'must be a field such as graphics.mode');
 /** Fields by path; dots go into nested objects, null stands for a field that is not there. */
 const Fields = boundedRecord(FieldPath, BoundedJson, 60);
 const KeyLists = boundedRecord(FieldPath, z.array(z.string().min(1).max(200)).min(1).max(10_000), 20);

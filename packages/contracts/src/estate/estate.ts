@@ -23,6 +23,8 @@ export const references = each(({ references: named }) => (named ?? {}) as Recor
 export const folderFiles = each(({ file }) => file);
 export const kindWords = each(({ words }) => words);
 export const listColumns = each(({ list }) => list);
+/** Fields that hold a secret, by kind. */
+export const secretFields = each(({ secrets }) => secrets ?? []) as Readonly<Record<ObjectKind, readonly string[]>>;
 /** Kinds that have a list, in the order in which people look for things. */
 export const kindOrder = objectKinds.filter((kind) => all[kind].look !== undefined).sort((a, b) => (all[a].look ?? 0) - (all[b].look ?? 0));
 /** Kinds that machines report. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Wifi } from './wifi.js';
 import {
   ClientKind,
   Codec,
@@ -9,6 +10,7 @@ import {
   Ownership,
   PeripheralKind,
   PortKind,
+  Processor,
   SecurityMode,
   Weekday,
   WorkKind,
@@ -23,7 +25,7 @@ export const Key = z
   );
 export const Name = z.string().trim().min(1, 'must not be empty').max(120, 'must be at most 120 characters');
 const Rate = z.number().positive('must be above 0').max(400_000, 'must be at most 400000 Mbit/s');
-const Version = z
+export const Version = z
   .string()
   .max(40, 'must be at most 40 characters')
   .regex(/^\d+([._]\d+)*[a-z]?$/, 'must be numbers with dots or underscores, such as 4.12.1');
@@ -93,6 +95,7 @@ export const Location = z
     activeShare: Share.optional().describe('Share of them active in the busy hour'),
     inside: z.boolean().default(false).describe('On the inside network, with a direct path to the hosts'),
     addressRange: z.string().max(60).optional().describe('Address range in CIDR form'),
+    wifi: Wifi.optional().describe('Its Wi-Fi network'),
   })
   .meta({ id: 'Location' });
 
@@ -246,6 +249,15 @@ export const Decoder = z.strictObject({
   chroma444: z.boolean().default(false),
 });
 
+/** What the clock of a device does: right, wrong, how far it is off in seconds, or what it shows. */
+const DeviceClock = z
+  .string()
+  .max(40)
+  .refine(
+    (text) => text === 'right' || text === 'wrong' || /^[+-]?\d{1,12}(\.\d+)?$/.test(text) || Instant.safeParse(text).success,
+    'must be right, wrong, the seconds it is off, or the UTC time it shows, such as 2019-01-01T00:00:00Z',
+  );
+
 export const Endpoint = z
   .strictObject({
     id: Key,
@@ -256,7 +268,7 @@ export const Endpoint = z
     deviceClass: DeviceClass,
     ownership: Ownership,
     platform: z.enum(['thin', 'desktop', 'mobile']),
-    processor: z.enum(['armhf', 'arm64', 'x86-64']),
+    processor: Processor,
     cores: z.number().int().min(1).max(256).optional(),
     memoryMB: z.number().int().min(64).max(4_194_304).optional(),
     clientKind: ClientKind,
@@ -266,6 +278,10 @@ export const Endpoint = z
     peripherals: z.array(PeripheralKind).max(40).default([]),
     connection: z.enum(['wired', 'wifi']).optional(),
     wifiSignalDbm: z.number().min(-110).max(0).optional(),
+    wifi: Wifi.optional().describe('Wi-Fi network it is told'),
+    cable: z.boolean().optional().describe('Whether its network cable is plugged in'),
+    firmware: Version.optional().describe('Version of its firmware'),
+    clock: DeviceClock.optional().describe('Its clock: right, wrong, the seconds it is off, or the UTC time it shows'),
     line: Line.optional().describe('Its own line, where the location has ownLines'),
     alwaysOn: z.boolean().default(false),
     reportedAt: Instant.optional().describe('When the endpoint last reported; absent means the figures were typed'),

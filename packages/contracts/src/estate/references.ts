@@ -1,4 +1,5 @@
 import { references, type ObjectKind } from './estate.js';
+import type { ConfigFile } from './bringup.js';
 import type { Setting } from './setting.js';
 
 /** Layers whose target is an object of the estate. */
@@ -11,8 +12,8 @@ const targets: Partial<Record<Setting['layer'], ObjectKind>> = {
 
 /** Names of other objects in a value, with the field they stand in. */
 export function referencesOf(kind: ObjectKind, value: object): { field: string; to: ObjectKind; id: string }[] {
-  if (kind === 'setting') {
-    const { layer, target } = value as Setting;
+  if (kind === 'setting' || kind === 'configFile') {
+    const { layer, target } = value as Setting | ConfigFile;
     const to = targets[layer];
     return to ? [{ field: 'target', to, id: target }] : [];
   }

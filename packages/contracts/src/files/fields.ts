@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { objectSchemas, references, type ObjectKind } from '../estate/estate.js';
 import { Clock, Decoder, Key } from '../estate/objects.js';
+import { shownAs } from '../estate/shownAs.js';
 import { CellError } from './cellError.js';
 import { columnsOf, unwrap, type Column } from './columns.js';
 import './wording.js';
@@ -21,7 +22,7 @@ export interface Field {
   /** One value, several of them, or rows. */
   shape: 'one' | 'list' | 'rows';
   /** What one value is; `named` is an object of `kind`. */
-  type: 'text' | 'number' | 'yes or no' | 'word' | 'named' | 'time of day' | 'any';
+  type: 'text' | 'number' | 'yes or no' | 'word' | 'named' | 'time of day' | 'any' | 'lines' | 'secret';
   words: readonly string[];
   kind?: ObjectKind;
   min?: number;
@@ -62,7 +63,9 @@ function oneOf(column: Column, schema: z.ZodType, kind?: ObjectKind): Field {
           ? ['yes or no', {}]
           : schema instanceof z.ZodEnum
             ? ['word', {}]
-            : [schema instanceof z.ZodUnion ? 'any' : 'text', {}];
+            : [shownAs.get(schema)?.as ?? (schema instanceof z.ZodUnion ? 'any' : 'text'), {}];
+  // blanks and ends of lines belong to those
+  const whole = type === 'lines' || type === 'secret';
   return {
     ...aboutOf(column),
     ...bounds,
@@ -72,7 +75,7 @@ function oneOf(column: Column, schema: z.ZodType, kind?: ObjectKind): Field {
     words: column.options,
     write: column.write,
     read: (value) => {
-      const text = (value as string).trim();
+      const text = whole ? (value as string) : (value as string).trim();
       return text === '' ? undefined : column.read(text);
     },
   };

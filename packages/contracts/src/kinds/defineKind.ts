@@ -26,6 +26,8 @@ export interface KindDefinition {
   touches: Touches;
   /** Fields by which no crossing comes out otherwise: what is only read by people, or counted elsewhere. */
   silent?: readonly string[];
+  /** Fields that hold a secret: kept sealed, shown on demand alone, and the showing is logged. */
+  secrets?: readonly string[];
   /** It changes what happens on a crossing, but never what its session asks of the line. */
   undemanding?: true;
   /** Machines report it: it keeps nothing from being taken away, and goes with what it tells of. */

@@ -16,5 +16,6 @@ export const endpoint = defineKind({
   ],
   look: 3,
   touches: [{ field: 'id', as: 'endpoint' }],
-  silent: ['name', 'reportedAt'],
+  silent: ['name', 'reportedAt', 'wifi', 'cable', 'firmware', 'clock'],
+  secrets: ['wifi.key'],
 });

@@ -14,6 +14,11 @@ import { session } from './session.js';
 import { signedIn } from './signedIn.js';
 import { requirement } from './requirement.js';
 import { setting } from './setting.js';
+import { deviceClass } from './deviceClass.js';
+import { scope } from './scope.js';
+import { configServer } from './configServer.js';
+import { configFile } from './configFile.js';
+import { firmware } from './firmware.js';
 
 /** Kinds of estate object in the order in which they may refer to each other. A new one is a file beside this one and a line here. */
 export const kinds = {
@@ -33,4 +38,9 @@ export const kinds = {
   signedIn,
   requirement,
   setting,
+  deviceClass,
+  scope,
+  configServer,
+  configFile,
+  firmware,
 } as const;

@@ -28,6 +28,7 @@ export const location = defineKind({
   ],
   look: 1,
   touches: [{ field: 'id', as: 'location' }],
-  silent: ['name', 'area', 'addressRange', 'worksOn', 'kind'],
+  silent: ['name', 'area', 'addressRange', 'worksOn', 'kind', 'wifi'],
+  secrets: ['wifi.key'],
   faults: ({ location = [] }) => halfAWorkingDay(location as readonly z.infer<typeof Location>[]),
 });

@@ -40,16 +40,17 @@ describe('figures that are assumed', () => {
 
   test('each field that is read is there, and each figure stands under its subject', () => {
     const n: unknown = expect.any(Number);
-    const { wifi, people, evidence, host, signon, finding, day, addedUnderLoadHighMs } = shippedAssumed;
+    const { wifi, people, evidence, host, signon, bringup, finding, day, addedUnderLoadHighMs } = shippedAssumed;
     const steps =
       'bootThin bootOther wired wifi browser client password code codeLow codeHigh list choose broker powerOn wake create profile shellApp shellDesktop';
-    expect([addedUnderLoadHighMs, wifi, people, evidence, host, signon, finding]).toEqual([
+    expect([addedUnderLoadHighMs, wifi, people, evidence, host, signon, bringup, finding]).toEqual([
       n,
       { waitMs: n, waitLowMs: n, waitHighMs: n, lossHighPercent: n, signalLowDbm: n, signalHighDbm: n, cellShared: n, cellOwn: n },
       { activeShare: n, activeLow: n, activeHigh: n, first: n, last: n, break: n, outside: n, stormMinutes: n },
       { fewestRoundTrips: n, freshDays: n, halvesInDays: n },
       { drawMs: n, processorMs: n, cardMs: n, drawnByProcessorFps: n },
       { ...Object.fromEntries(steps.split(' ').map((step) => [`${step}S`, n])), giveShare: n, profileHighMB: n },
+      { answerMs: n, connectS: n, joinS: n, storeS: n, timeS: n, writeMBps: n, signInS: n, clockS: n },
       { worstDelayFactor: n, blocked: 1, limited: 1, unknown: 1, risk: 1 },
     ]);
     expect(day).toEqual({ worksFrom: '08:00', worksTo: '18:00', worksOn: ['mon', 'tue', 'wed', 'thu', 'fri'] });
@@ -60,6 +61,7 @@ describe('figures that are assumed', () => {
       evidence: 'Evidence',
       host: 'Hosts',
       signon: 'Sign-on',
+      bringup: 'Bring-up',
       finding: 'Findings',
     };
     for (const { key, subject } of assumedFigures)

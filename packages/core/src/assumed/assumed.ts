@@ -52,6 +52,7 @@ export interface Assumed {
   evidence: { fewestRoundTrips: number; freshDays: number; halvesInDays: number };
   host: { drawMs: number; processorMs: number; cardMs: number; drawnByProcessorFps: number };
   signon: SignonSeconds;
+  bringup: BringupFigures;
   finding: { worstDelayFactor: number; blocked: number; limited: number; unknown: number; risk: number };
   /** When a place works that does not say. */
   day: { worksFrom: string; worksTo: string; worksOn: readonly Weekday[] };
@@ -81,6 +82,18 @@ export interface SignonSeconds {
   /** What is assumed of a step may be off by this part of it. */
   giveShare: number;
   profileHighMB: number;
+}
+
+/** What is taken of a device that starts. */
+export interface BringupFigures {
+  answerMs: number;
+  connectS: number;
+  joinS: number;
+  storeS: number;
+  timeS: number;
+  writeMBps: number;
+  signInS: number;
+  clockS: number;
 }
 
 /** From eight to six, Monday to Friday; common practice, no source. */
@@ -120,6 +133,7 @@ function make({ assumed = {}, worksFrom, worksTo, worksOn }: Says): Assumed {
     evidence: group('evidence'),
     host: group('host'),
     signon: group('signon'),
+    bringup: group('bringup'),
     finding: group('finding'),
     day: {
       worksFrom: worksFrom ?? usualDay.worksFrom,

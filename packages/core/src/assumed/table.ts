@@ -3,7 +3,7 @@ import type { LineKind } from '@underpass/contracts';
 /** A figure that is assumed where nobody measured or typed one, or by which a verdict is told. */
 export interface AssumedFigure {
   key: string;
-  subject: 'Lines' | 'Wi-Fi' | 'People on a line' | 'Evidence' | 'Hosts' | 'Sign-on' | 'Findings';
+  subject: 'Lines' | 'Wi-Fi' | 'People on a line' | 'Evidence' | 'Hosts' | 'Sign-on' | 'Bring-up' | 'Findings';
   words: string;
   unit: string;
   /** What is shipped. */
@@ -112,6 +112,16 @@ export const assumedFigures: readonly AssumedFigure[] = [
     ['signon/shellDesktopS', 'A desktop stands', 5, 's', 0, 300, memory],
     ['signon/giveShare', 'What is assumed of a step may be off by', 0.15, 'of 1', 0, 1],
     ['signon/profileHighMB', 'Size that a profile nobody weighed may have', 1500, 'MB', 0, 100_000],
+  ]),
+  ...of('Bring-up', [
+    ['bringup/answerMs', 'A server of addresses answers', 200, 'ms', 0, 10_000, memory],
+    ['bringup/connectS', 'A server that is silent is waited for', 5, 's', 0.1, 300, memory],
+    ['bringup/joinS', 'A Wi-Fi that does not let in is tried', 15, 's', 0.1, 300, memory],
+    ['bringup/storeS', 'Certificates are read', 0.5, 's', 0, 60, memory],
+    ['bringup/timeS', 'The time is asked and set', 1, 's', 0, 60, memory],
+    ['bringup/writeMBps', 'Firmware is written to the device', 10, 'MB/s', 0.1, 2000, memory],
+    ['bringup/signInS', 'The sign-in screen stands', 2, 's', 0, 120, memory],
+    ['bringup/clockS', 'A clock may be off before certificates are refused', 3600, 's', 1, 86_400],
   ]),
   ...of('Findings', [
     ['finding/worstDelayFactor', 'The worst twentieth may take so many times what the average may', 2, 'times', 1, 20],

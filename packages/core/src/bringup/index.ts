@@ -1,4 +1,5 @@
 export * from './dhcp/index.js';
 export * from './configFile/index.js';
 export { versionOrder } from './versionOrder.js';
+export * from './boot/index.js';
 export { wifiCode, wifiTypes, type WifiJoin, type WifiType } from './wifiCode.js';

@@ -50,8 +50,10 @@ const pick = (n: number): number => (seed = (seed * 48_271) % 2_147_483_647) % M
 
 const one = <T>(list: readonly T[]): T => list[pick(list.length)] as T;
 
-/** Kinds of which there can be one more or less; settings stand at their places. */
-const many = objectKinds.filter((kind) => kind !== 'organisation' && kind !== 'setting' && estate[kind].length > 0);
+/** Kinds of which there can be one more or less; settings stand at their places, and a class of device is one of those there are. */
+const many = objectKinds.filter(
+  (kind) => kind !== 'organisation' && kind !== 'setting' && kind !== 'deviceClass' && estate[kind].length > 0,
+);
 const listOf = (kind: ObjectKind) => estate[kind] as { id: string }[];
 function oneMore(kind: ObjectKind): Patch {
   const { id, ...like } = one(listOf(kind));

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { completed, kindTraits, objectKinds, RequirementSet } from '@underpass/contracts';
+import { columnsOf, completed, kindTraits, objectKinds, objectSchemas, RequirementSet, type ObjectKind } from '@underpass/contracts';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { changesOf } from '../../test/fields.js';
 import { evaluateCrossing, FactsReader, summariseCrossing, touchedBy } from '../crossing/index.js';
@@ -7,7 +7,14 @@ import { modelOf, type CrossingRef } from '../estate/index.js';
 import { crossingsTouched, doing, fieldsTo, touchOf } from './index.js';
 
 const { estate, measurements } = demoEstate();
-const silent = objectKinds.flatMap((kind) => kindTraits[kind].silent.map((field) => ({ kind, field })));
+/** Fields that are said to be silent, each part of one by itself; requirement sets are nested without end. */
+const partsOf = (kind: ObjectKind, said: string): string[] =>
+  kind === 'requirement'
+    ? [said]
+    : columnsOf(objectSchemas[kind] as never).flatMap(({ name }) => (name === said || name.startsWith(`${said}.`) ? [name] : []));
+const silent = objectKinds.flatMap((kind) =>
+  kindTraits[kind].silent.flatMap((said) => partsOf(kind, said).map((field) => ({ kind, field }))),
+);
 /** Changes tried of each field; `CHANGES=5` goes deeper. */
 const most = Number(process.env.CHANGES ?? 1);
 let seed = 7;
@@ -46,7 +53,13 @@ const told = (reader: FactsReader, ref: CrossingRef) => {
   return JSON.stringify(facts && evaluateCrossing(facts).findings);
 };
 /** What each field becomes, as the gate asks for it. */
-const becomes: Record<string, string | string[]> = {
+const becomes: Record<string, string | string[] | boolean> = {
+  'wifi.name': 'Another name',
+  'wifi.security': 'SAE',
+  'wifi.key': 'Another name',
+  cable: true,
+  firmware: '9.9.9',
+  clock: 'wrong',
   worksOn: ['sat'],
   name: 'Another name',
   area: 'Another name',

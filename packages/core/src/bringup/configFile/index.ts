@@ -1,2 +1,2 @@
-export { readLine, type ConfigLine } from './line.js';
+export { readLine, type ConfigLine, type UnreadBecause } from './line.js';
 export { mergeConfig, type ConfigProblem, type ConfigText, type Merged, type MergedValue } from './merge.js';

@@ -4,7 +4,9 @@ export type ConfigLine =
   | { is: 'comment'; switchedOff: string | null }
   | { is: 'section'; name: string; problem: string | null }
   | { is: 'value'; key: string; locked: boolean; value: string; problem: string | null }
-  | { is: 'wrong'; problem: string };
+  | { is: 'wrong'; because: UnreadBecause; problem: string };
+/** Why a line cannot be read. */
+export type UnreadBecause = 'no equals' | 'no key' | 'no bracket';
 
 const isSpace = (letter: string | undefined): boolean => letter === ' ' || letter === '\t';
 const beginsComment = (letter: string | undefined): boolean => letter === ';' || letter === '#';
@@ -20,17 +22,17 @@ export function readLine(raw: string): ConfigLine {
   if (line[0] === '[') return sectionOf(line);
   const equals = line.indexOf('=');
   const before = withoutComment(equals < 0 ? line : line.slice(0, equals));
-  if (equals < 0 || before.cut) return { is: 'wrong', problem: `has no “=”: “${before.text.slice(0, 60)}”` };
+  if (equals < 0 || before.cut) return { is: 'wrong', because: 'no equals', problem: `has no “=”: “${before.text.slice(0, 60)}”` };
   const typed = before.text;
   const locked = typed.endsWith('!');
   const key = (locked ? typed.slice(0, -1) : typed).trim();
-  if (key === '') return { is: 'wrong', problem: 'has no key before “=”' };
+  if (key === '') return { is: 'wrong', because: 'no key', problem: 'has no key before “=”' };
   return { is: 'value', key, locked, ...valueOf(line.slice(equals + 1)) };
 }
 
 function sectionOf(line: string): ConfigLine {
   const close = line.indexOf(']');
-  if (close < 0) return { is: 'wrong', problem: `begins a section without “]”: “${line.slice(0, 60)}”` };
+  if (close < 0) return { is: 'wrong', because: 'no bracket', problem: `begins a section without “]”: “${line.slice(0, 60)}”` };
   const behind = line.slice(close + 1).trim();
   return {
     is: 'section',

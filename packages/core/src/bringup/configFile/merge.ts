@@ -1,5 +1,5 @@
 import { settingKeys } from '../../settings/index.js';
-import { readLine } from './line.js';
+import { readLine, type UnreadBecause } from './line.js';
 
 /** A file of configuration: INI with sections. */
 export interface ConfigText {
@@ -25,6 +25,10 @@ export interface ConfigProblem {
 export interface Merged {
   values: MergedValue[];
   problems: ConfigProblem[];
+  /** Of the problems those for which a line is left out; a device that has no earlier file does not go on with such a one. */
+  unread: (ConfigProblem & { because: UnreadBecause })[];
+  /** Sections that a comment switches off. */
+  switchedOff: { section: string; file: string; line: number }[];
 }
 
 /** What every device knows besides the settings: where the broker is that it signs in at. */
@@ -39,6 +43,7 @@ const sections = new Set([...known].map((key) => key.slice(0, key.indexOf('.')))
 export function mergeConfig(files: readonly ConfigText[]): Merged {
   const values = new Map<string, MergedValue & { lockedBy: { file: number; line: number } | null }>();
   const problems: ConfigProblem[] = [];
+  const [unread, switchedOff]: [Merged['unread'], Merged['switchedOff']] = [[], []];
   for (const [n, { name: file, text }] of files.entries()) {
     let section = '';
     const here = new Map<string, number>();
@@ -49,8 +54,14 @@ export function mergeConfig(files: readonly ConfigText[]): Merged {
       const line = i + 1;
       const tell = (problem: string) => void problems.push({ file, line, text: problem });
       const read = readLine(raw);
-      if (read.is === 'wrong') tell(read.problem);
-      if (read.is === 'comment' && read.switchedOff !== null) tell(`this section is switched off: [${read.switchedOff}]`);
+      if (read.is === 'wrong') {
+        tell(read.problem);
+        unread.push({ file, line, text: read.problem, because: read.because });
+      }
+      if (read.is === 'comment' && read.switchedOff !== null) {
+        tell(`this section is switched off: [${read.switchedOff}]`);
+        switchedOff.push({ section: read.switchedOff, file, line });
+      }
       if (read.is === 'section') {
         section = read.name;
         if (read.problem) tell(read.problem);
@@ -74,5 +85,5 @@ export function mergeConfig(files: readonly ConfigText[]): Merged {
       values.set(id, { section, key, value, file, line, lockedBy: lock });
     }
   }
-  return { values: [...values.values()].map(({ lockedBy: _, ...value }) => value), problems };
+  return { values: [...values.values()].map(({ lockedBy: _, ...value }) => value), problems, unread, switchedOff };
 }

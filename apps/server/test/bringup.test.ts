@@ -1,0 +1,225 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Applied, BringupBoot, BringupPlace, BringupPlaces, Change, ImportJob, SecurityEvent } from '@underpass/contracts';
+import { strFromU8, unzipSync } from 'fflate';
+import { setTimeout as wait } from 'node:timers/promises';
+import pg from 'pg';
+import { demoFiles, makeDatabase, people, startServer, type TestServer } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let sql: pg.Client;
+let engineer = '';
+let reader = '';
+
+beforeAll(async () => {
+  database = await makeDatabase('demo');
+  server = await startServer(database.url, 47_900);
+  sql = new pg.Client({ connectionString: database.url });
+  await sql.connect();
+  [engineer, reader] = [await server.signIn(people.engineer), await server.signIn(people.reader)];
+}, 60_000);
+afterAll(async () => {
+  await sql.end();
+  await server.app.close();
+  await database.drop();
+});
+
+const get = async <T>(path: string): Promise<T> => {
+  const { status, body } = await server.call(path, { cookie: engineer });
+  expect([path, status]).toEqual([path, 200]);
+  return body as T;
+};
+const boot = (id: string) => get<BringupBoot>(`bringup/endpoints/${id}`);
+type ObjectRead = { object: object; version: string };
+/** Everything the database holds of the estate, its history, drafts and work, as text. */
+const everythingKept = async (): Promise<string> => {
+  const all: string[] = [];
+  for (const table of ['estate_object', 'audit_entry', 'draft', 'job', 'security_event'])
+    for (const { row } of (await sql.query<{ row: string }>(`SELECT t::text AS row FROM ${table} t`)).rows) all.push(row);
+  return all.join('\n');
+};
+
+describe('starts', () => {
+  test('places are told with what stops their devices, the worst first', async () => {
+    const { places, others } = await get<BringupPlaces>('bringup');
+    expect(places[0]).toMatchObject({ id: 'marram-point', devices: 22, ready: 16 });
+    expect(places[0]?.stops.map(({ code, devices }) => [code, devices]).sort()).toEqual([
+      ['cable out', 1],
+      ['clock wrong', 1],
+      ['file sum differs', 1],
+      ['firmware for another processor', 1],
+      ['line without equals', 1],
+      ['wifi key wrong', 1],
+    ]);
+    expect(places.find(({ id }) => id === 'gullsey')).toMatchObject({ devices: 2, ready: 2, downgrades: 2 });
+    expect(places.find(({ id }) => id === 'brack')).toMatchObject({
+      devices: 1,
+      ready: 0,
+      stops: [{ code: 'address where text is read' }],
+    });
+    // every device is counted once: those of classes that nobody described by themselves
+    const [{ count }] = (await sql.query(`SELECT count(*)::int AS count FROM estate_object WHERE kind = 'endpoint' AND NOT deleted`))
+      .rows as [{ count: number }];
+    expect(places.reduce((sum, { devices }) => sum + devices, others)).toBe(count);
+  });
+
+  test('of a place those that stop come first, the earliest step before', async () => {
+    const { devices, steps } = await get<BringupPlace>('bringup/places/marram-point');
+    expect(devices.slice(0, 7).map(({ id, done, broken }) => [id, done, broken?.step ?? null])).toEqual([
+      ['MAR-TC-016', 1, 'link up'],
+      ['MAR-TC-019', 1, 'link up'],
+      ['MAR-TC-020', 5, 'configuration files fetched and merged'],
+      ['MAR-TC-021', 5, 'configuration files fetched and merged'],
+      ['MAR-TC-017', 6, 'firmware compared'],
+      ['MAR-TC-018', 9, 'time set'],
+      ['MAR-TC-001', 12, null],
+    ]);
+    expect([steps.length, steps[0], steps.at(-1)]).toEqual([12, 'power on', 'sign-in screen']);
+    expect((await server.call('bringup/places/nowhere', { cookie: engineer })).status).toBe(404);
+    expect((await server.call('bringup/endpoints/nobody', { cookie: engineer })).status).toBe(404);
+    expect((await server.call('bringup')).status).toBe(401);
+  });
+
+  test('one device: beside one of the place that starts, with what mends it and for how many; applied, they start', async () => {
+    const before = await boot('BRK-K01');
+    expect(before.broken).toMatchObject({
+      code: 'address where text is read',
+      alike: 0,
+      shows: 'No settings server',
+      remedy: { starts: 1 },
+    });
+    expect(before.like).toMatchObject({ endpoint: 'GUL-K01', samePlace: false });
+    const { change, afterMs } = before.broken!.remedy!;
+    const applied = await server.call('changes', {
+      method: 'POST',
+      cookie: engineer,
+      body: { change: change satisfies Change, summary: 'Option 226 as text at Brack' },
+    });
+    expect(applied.status).toBe(201);
+    const after = await boot('BRK-K01');
+    expect([after.broken, after.totalMs]).toEqual([null, afterMs]);
+    const { changeId } = applied.body as Applied;
+    expect((await server.call(`changes/${changeId}/undo`, { method: 'POST', cookie: engineer })).status).toBe(200);
+    expect((await boot('BRK-K01')).broken?.code).toBe('address where text is read');
+    // a file that was changed after it was signed is published anew
+    const file = (await boot('MAR-TC-021')).broken;
+    expect([file?.code, file?.remedy?.starts]).toEqual(['file sum differs', 1]);
+    // what no edit says has no remedy that could be applied
+    expect((await boot('MAR-TC-017')).broken?.remedy).toBeNull();
+  });
+});
+
+describe('what is secret', () => {
+  const key = 'Ebb-at-seven';
+  const sealed = async (path = 'endpoint/MAR-TC-019') =>
+    ((await get<ObjectRead>(`estate/${path}`)).object as { wifi: { key: string } }).wifi.key;
+
+  test('is sealed wherever it is kept: the demo, an edit, a draft, a change, an import', async () => {
+    expect(await sealed()).toMatch(/^sealed:[\w-]{40,}$/);
+    const secrets = [
+      'Mudflat-and-Marsh',
+      'Ebb-at-eleven',
+      'Keel-and-cradle',
+      key,
+      'Another-key-one',
+      'Another-key-two',
+      'Another-key-three',
+    ];
+    const { object, version } = await get<ObjectRead>('estate/endpoint/MAR-TC-019');
+    const wifi = (object as { wifi: object }).wifi;
+    const put = await server.call('estate/endpoint/MAR-TC-019', {
+      method: 'PUT',
+      cookie: engineer,
+      headers: { 'if-match': `"${version}"` },
+      body: { ...object, wifi: { ...wifi, key: 'Another-key-one' } },
+    });
+    expect(put.status).toBe(200);
+    const patch = (set: object): Change => ({
+      patches: [{ do: 'change', kind: 'endpoint', id: 'MAR-TC-019', set: set as never }],
+      hypotheses: [],
+    });
+    const draft = await server.call('drafts', {
+      method: 'POST',
+      cookie: engineer,
+      body: { name: 'Key', change: patch({ 'wifi.key': 'Another-key-two' }) },
+    });
+    expect(draft.status).toBe(201);
+    const changed = await server.call('changes', {
+      method: 'POST',
+      cookie: engineer,
+      body: { change: patch({ wifi: { ...wifi, key: 'Another-key-three' } }), summary: 'Key' },
+    });
+    expect(changed.status).toBe(201);
+    const kept = await everythingKept();
+    for (const secret of secrets) expect([secret, kept.includes(secret)]).toEqual([secret, false]);
+    expect((await boot('MAR-TC-019')).broken?.code).toBe('wifi key wrong');
+    // the key of the place, typed by hand: sealed to the same text, so that the device joins
+    const right = await server.call('changes', {
+      method: 'POST',
+      cookie: engineer,
+      body: { change: patch({ 'wifi.key': 'Ebb-at-eleven' }), summary: 'Key' },
+    });
+    expect(right.status).toBe(201);
+    expect([await sealed(), (await boot('MAR-TC-019')).broken]).toEqual([await sealed('location/marram-point'), null]);
+  });
+
+  test('what is imported a second time changes nothing, and what is waited for is sealed too', async () => {
+    const files = { 'locations.csv': demoFiles()['locations.csv'] };
+    const { id } = (await server.call('estate/import', { method: 'POST', cookie: engineer, body: { files, apply: true } }))
+      .body as ImportJob;
+    for (;;) {
+      const { state, result } = await get<ImportJob>(`estate/import/${id}`);
+      if (state === 'applied') {
+        expect(result?.changed).toBe(0);
+        break;
+      }
+      expect(['waiting', 'running']).toContain(state);
+      await wait(50);
+    }
+    expect(await everythingKept()).not.toContain(Buffer.from('Ebb-at-eleven').toString('hex'));
+  });
+
+  test('is not in an export', async () => {
+    const zip = unzipSync(new Uint8Array(await server.exported('estate/exports', engineer, {})));
+    const all = Object.values(zip)
+      .map((bytes) => strFromU8(bytes))
+      .join('\n');
+    expect(all).toContain('sealed:');
+    expect(all).not.toContain('Keel-and-cradle');
+  });
+
+  test('is opened on demand alone, by an engineer, and that is logged', async () => {
+    const show = (path: string, field: string, cookie = engineer) =>
+      server.call(`estate/${path}/shown`, { method: 'POST', cookie, body: { field } });
+    expect((await show('location/gullsey', 'wifi.key')).body).toEqual({ value: 'Keel-and-cradle' });
+    const events = (await server.call('security-log', { cookie: await server.signIn(people.admin) })).body as SecurityEvent[];
+    const [event] = events.filter(({ kind }) => kind === 'secret shown');
+    expect(event).toMatchObject({ who: people.engineer, about: 'wifi.key of location gullsey' });
+    expect(JSON.stringify(events)).not.toContain('Keel-and-cradle');
+    expect((await show('location/gullsey', 'wifi.key', reader)).status).toBe(403);
+    expect((await show('location/gullsey', 'wifi.key', '')).status).toBe(401);
+    for (const [path, field] of [
+      ['location/gullsey', 'name'],
+      ['location/brack', 'wifi.key'],
+      ['person/P001', 'wifi.key'],
+      ['location/nowhere', 'wifi.key'],
+    ] as const)
+      expect([path, field, (await show(path, field)).status]).toEqual([path, field, 404]);
+  });
+
+  test('one sealed elsewhere is told as such, and one that is too long is refused and not sealed', async () => {
+    const change = (key: string) =>
+      server.call('changes', {
+        method: 'POST',
+        cookie: engineer,
+        body: {
+          change: { patches: [{ do: 'change', kind: 'location', id: 'brack', set: { wifi: { name: 'Dock', key } } }], hypotheses: [] },
+          summary: 'Key',
+        },
+      });
+    expect((await change('k'.repeat(64))).status).toBe(422);
+    expect((await change(`sealed:${'A'.repeat(60)}`)).status).toBe(201);
+    const shown = await server.call('estate/location/brack/shown', { method: 'POST', cookie: engineer, body: { field: 'wifi.key' } });
+    expect([shown.status, shown.body]).toEqual([422, expect.objectContaining({ title: 'Sealed elsewhere' })]);
+  });
+});

@@ -1,0 +1,165 @@
+import { of, shown } from './words.js';
+
+/** In what the network tells the device. */
+export const told = of('options found', shown.server, {
+  'class not described': [
+    'Nobody described which option a {class} looks for.',
+    'Describe the {class} under device classes: what it says of itself, and in which option it looks.',
+    'option missing',
+    'What does the line “vendor class” on the device say?',
+    'Something that no device class here has',
+    'What its device class has',
+  ],
+  'option missing': [
+    'No scope of {place} gives option {code}, in which a {class} looks for its settings server.',
+    'Give option {code} as {type} in {scope}.',
+    'option for another class',
+    'What does the line “vendor class” on the device say?',
+    '{vendor}',
+    'Something else',
+  ],
+  'option for another class': [
+    'Option {code} is given to devices that call themselves “{has}”; a {class} says “{vendor}”.',
+    'Let {scope} give it to “{vendor}” too.',
+    'option missing',
+    'What does the line “vendor class” on the device say?',
+    'Something else than “{has}”',
+    '“{has}”',
+  ],
+  'option under another number': [
+    'The settings server is given as option {has}; a {class} looks for it in option {code}.',
+    'Give it as option {code} in {scope}.',
+    'option missing',
+    'Does the list of what the network told show a line {has}?',
+    'Yes',
+    'No',
+  ],
+  'address where text is read': [
+    '{scope} gives option {code} as an address; a {class} reads text.',
+    'Give option {code} as text in {scope}.',
+    'option missing',
+    'Does the line “settings server” show anything?',
+    'Odd signs',
+    'Nothing',
+  ],
+  'text where an address is read': [
+    '{scope} gives option {code} as text; a {class} reads an address.',
+    'Give option {code} as an address in {scope}.',
+    'option missing',
+    'Does the line “settings server” show anything?',
+    'Numbers that are not ours',
+    'Nothing',
+  ],
+  'option empty': [
+    '{scope} gives option {code} with nothing in it.',
+    'Write the settings server into option {code} of {scope}.',
+    'option missing',
+    'Is there a line {code} in the list of what the network told?',
+    'Yes, and it is empty',
+    'No',
+  ],
+  'option given twice': [
+    '{scope} gives option {code} more than once; the device joins the pieces to “{has}”.',
+    'Leave one of them in {scope}.',
+    'option is no address',
+    'Does the name of the settings server begin twice?',
+    'Yes',
+    'No',
+  ],
+  'option with blanks': [
+    'Option {code} of {scope} has blanks or a NUL around “{has}”, which belong to the name for the device.',
+    'Take the blanks away in {scope}.',
+    'server unknown',
+    'Is there a gap before or behind the name of the settings server?',
+    'Yes',
+    'No',
+  ],
+  'option is no address': [
+    'Option {code} of {scope} says “{has}”, which is the address of nothing.',
+    'Write a name or an address into option {code} of {scope}.',
+    'server unknown',
+    'Please read me the line “settings server”.',
+    'It is no address',
+    'It looks like one',
+  ],
+  'option of another protocol': [
+    'Option {code} of {scope} says “{has}”; devices fetch their files by http or https.',
+    'Write the address with http:// or https:// into {scope}.',
+    'server unknown',
+    'With which letters does the line “settings server” begin?',
+    'Others than http',
+    'http',
+  ],
+});
+
+/** On the way to the settings server. */
+export const server = of('configuration server reached', shown.silent, {
+  'server unknown': [
+    'Devices are sent to “{has}”, and no settings server is called so.',
+    'Write the address of a settings server into option {code} of {scope}.',
+    'server silent',
+    'Please read me the line “settings server”.',
+    'It is not {server}',
+    'It is {server}',
+  ],
+  'server misspelt': [
+    'Devices are sent to “{has}”; the settings server is called “{server}”.',
+    'Write {server} into option {code} of {scope}.',
+    'server silent',
+    'Please read me the line “settings server” letter by letter.',
+    'It differs from {server}',
+    'It is {server}',
+  ],
+  'server on another port': [
+    'Devices are sent to “{has}”; the settings server listens at “{server}”.',
+    'Write {server} into option {code} of {scope}.',
+    'server silent',
+    'Please read me the line “settings server”, with the number at its end.',
+    'Another number than in {server}',
+    'The same',
+  ],
+  'server silent': [
+    'The settings server {server} does not answer.',
+    'Start it, and let {place} through to it.',
+    'server unknown',
+    'Do devices at other places start?',
+    'No, none does',
+    'Yes',
+  ],
+});
+
+/** In the files of configuration. */
+export const files = of('configuration files fetched and merged', shown.files, {
+  'file sum differs': [
+    '{file} is not what the signed list says it is: its sum is {has}.',
+    'Publish the file anew, so that the list has its sum.',
+    'line without equals',
+    'Does the message name a line?',
+    'No, it says that the sum is wrong',
+    'Yes',
+  ],
+  'line without equals': [
+    'Line {line} of {file} has no “=”.',
+    'Write line {line} of {file} as key = value.',
+    'file sum differs',
+    'Does the message name a line?',
+    'Yes, line {line}',
+    'No, it says that the sum is wrong',
+  ],
+  'line without key': [
+    'Line {line} of {file} has no key before “=”.',
+    'Write a key before “=” in line {line} of {file}.',
+    'file sum differs',
+    'Does the message name a line?',
+    'Yes, line {line}',
+    'No, it says that the sum is wrong',
+  ],
+  'section not closed': [
+    'Line {line} of {file} begins a section and has no “]”.',
+    'Close the section in line {line} of {file} with “]”.',
+    'file sum differs',
+    'Does the message name a line?',
+    'Yes, line {line}',
+    'No, it says that the sum is wrong',
+  ],
+});
