@@ -6,6 +6,7 @@ import { Rows } from '../ui/form/Rows.js';
 import { TextList } from '../ui/form/TextList.js';
 import { WordChoice, WordChoices } from '../ui/form/WordChoice.js';
 import { inThousands } from '../ui/times.js';
+import { SecretField } from './SecretField.js';
 import { labelOf } from '../ui/form/labels.js';
 import type { FieldHelp } from './settingHelp.js';
 
@@ -76,6 +77,10 @@ export const ObjectField = memo(function ObjectField({
           <NamedChoice {...control} key={field.kind} kind={field.kind} value={held.value as string} empty={empty} />
         ) : field.type === 'word' || field.type === 'yes or no' ? (
           <WordChoice {...control} words={field.type === 'word' ? field.words : ['yes', 'no']} empty={empty} value={held.value as string} />
+        ) : field.type === 'lines' ? (
+          <Lines {...control} value={held.value as string} />
+        ) : field.type === 'secret' ? (
+          <SecretField {...control} name={field.name} value={held.value as string} />
         ) : (
           <Text {...control} field={field} value={held.value as string} help={help} />
         )}
@@ -106,6 +111,25 @@ type Shared<T> = Omit<Parameters<typeof TextList>[0], 'value' | 'onChange'> & {
 function List({ field, ...control }: Shared<string[]>) {
   if (field.kind) return <NamedChoices {...control} kind={field.kind} />;
   return field.words.length ? <WordChoices {...control} words={field.words} /> : <TextList {...control} />;
+}
+
+/** Text of many lines, as it is: blanks and the ends of lines count. */
+function Lines({ id, value, onChange, onBlur, disabled, invalid, describedBy }: Omit<Shared<string>, 'field'>) {
+  return (
+    <textarea
+      id={id}
+      disabled={disabled}
+      aria-invalid={invalid}
+      aria-describedby={describedBy}
+      className="field block w-full h-auto font-mono text-[12.5px] disabled:bg-earth"
+      rows={Math.min(24, Math.max(6, value.split('\n').length + 1))}
+      spellCheck={false}
+      wrap="off"
+      value={value}
+      onBlur={onBlur}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
 }
 
 function Text({ field, help, id, value, onChange, onBlur, disabled, invalid, describedBy }: Shared<string> & { help: FieldHelp | null }) {

@@ -44,7 +44,9 @@ export function ObjectForm({
       </p>
       <h1>
         {fresh ? `New ${one.toLowerCase()}` : nameOf(kind, object)}{' '}
-        {!fresh && <span className="mono font-normal text-ink-3 text-[14px] ml-1">{String(object.id)}</span>}
+        {!fresh && nameOf(kind, object) !== object.id && (
+          <span className="mono font-normal text-ink-3 text-[14px] ml-1">{String(object.id)}</span>
+        )}
       </h1>
       <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_360px] gap-x-12 mt-3">
         <form

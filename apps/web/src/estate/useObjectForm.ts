@@ -5,6 +5,7 @@ import {
   formSchemaOf,
   kindWords,
   partAt,
+  secretFields,
   withPart,
   type Applied,
   type FormTexts,
@@ -82,7 +83,7 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
     meetTheirs({ base: before.base, theirs: first, by: 'Somebody', at: '' });
   });
   useEffect(() => comeBack(), [key]);
-  useKeptTyped(form, key, basis);
+  useKeptTyped(form, kind, key, basis);
   useEffect(() => {
     for (const [field, message] of Object.entries(told)) form.setError(field, { message });
   }, [told, form]);
@@ -104,7 +105,8 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
       await run(async () => {
         try {
           const conditions: Record<string, string> = basis === null ? { 'if-none-match': '*' } : { 'if-match': `"${basis}"` };
-          const applied = await call<WrittenObject>(pathOf(id), 'PUT', object, conditions);
+          const written = signedAnew(kind, first, object as Record<string, unknown>);
+          const applied = await call<WrittenObject>(pathOf(id), 'PUT', written, conditions);
           form.reset(typed);
           keepTyped(key, null);
           setBasis(applied.version);
@@ -187,20 +189,31 @@ function useMeeting(fields: ReturnType<typeof fieldsOf>, form: UseFormReturn<Fie
   };
 }
 
+/** A secret that is being typed is kept nowhere: in its place stands the one from before. */
+const withoutSecrets = (kind: ObjectKind, texts: FormTexts, base: FormTexts): FormTexts =>
+  secretFields[kind].reduce<FormTexts>((kept, field) => withPart(kept, field.split('.'), partAt(base, field.split('.'))), texts);
+
+/** The text of a file that is written anew is signed anew; a sum that was typed with it stays. */
+function signedAnew(kind: ObjectKind, before: FormTexts, object: Record<string, unknown>): object {
+  if (kind !== 'configFile' || object.text === before.text || object.sha256 !== before.sha256) return object;
+  const { sha256: _, ...rest } = object;
+  return rest;
+}
+
 /** What is typed is kept in the tab a moment after it was typed, until it is saved or left. */
-function useKeptTyped(form: UseFormReturn<FieldValues>, key: string, basis: string | null): void {
+function useKeptTyped(form: UseFormReturn<FieldValues>, kind: ObjectKind, key: string, basis: string | null): void {
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const { unsubscribe } = form.watch(() => {
       clearTimeout(timer);
       timer = setTimeout(() => {
         const { isDirty, defaultValues: base } = form.formState;
-        if (isDirty) keepTyped(key, { version: basis, base, texts: form.getValues() });
+        if (isDirty) keepTyped(key, { version: basis, base, texts: withoutSecrets(kind, form.getValues(), base as FormTexts) });
       }, 250);
     });
     return () => {
       clearTimeout(timer);
       unsubscribe();
     };
-  }, [form, key, basis]);
+  }, [form, kind, key, basis]);
 }

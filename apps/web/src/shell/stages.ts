@@ -1,5 +1,6 @@
 import { accessStage } from '../access/stage.js';
 import { boardStage } from '../board/stage.js';
+import { bringupStage } from '../bringup/stage.js';
 import { crossingsStage } from '../crossings/stage.js';
 import { estateStage } from '../estate/stage.js';
 import { signinStage } from '../signin/stage.js';
@@ -8,7 +9,16 @@ import { viewsStage } from '../views/stage.js';
 import type { LiveEvent, Stage, StageAction } from './stage.js';
 
 /** Every stage, in the order of the menu. */
-export const stages: readonly Stage[] = [boardStage, crossingsStage, accessStage, signonStage, estateStage, viewsStage, signinStage];
+export const stages: readonly Stage[] = [
+  boardStage,
+  crossingsStage,
+  bringupStage,
+  accessStage,
+  signonStage,
+  estateStage,
+  viewsStage,
+  signinStage,
+];
 
 export const menu = stages.flatMap(({ menu }) => (menu ? [menu] : []));
 
