@@ -1,4 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { switchOn } from '@underpass/standins';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { people, signIn } from './pages/app.js';
 
 test('from the places to one device: what stops it, told apart by telephone, mended, and taken back', async ({ page }) => {
@@ -64,4 +67,62 @@ test('a configuration file is mended in its form, signed anew, and the device st
   await page.goto('/bringup/marram-point?device=MAR-TC-020');
   await expect(page.getByRole('heading', { name: /MAR-TC-020 reaches its sign-in after/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /\[picture\] frameCap/ })).toContainText('MAR-TC-020, line 2');
+});
+
+/** The devices of a place are switched on for real, with the demo as it is on disk but for what a test has otherwise. */
+function started(base: string, place: string, edit: (name: string, text: string) => string = (_, text) => text) {
+  const folder = new URL('../demo/saltmarsh', import.meta.url).pathname;
+  const files = new Map(readdirSync(folder).map((name) => [name, edit(name, readFileSync(join(folder, name), 'utf8'))]));
+  return switchOn({ base, files, places: [place], deviceKey: 'a key for the devices of the browser tests', nowMs: Date.now() });
+}
+
+test('a hall of devices is switched on: those that fail tell it, the screen names why, they are mended, and start', async ({
+  page,
+  baseURL,
+}) => {
+  await signIn(page, people.engineer, '/bringup/marram-point?device=MAR-TC-021');
+  await expect(page.getByRole('heading', { name: 'MAR-TC-021 stops at “files”' })).toBeVisible();
+  await expect(page.getByText('as the device told')).toHaveCount(0);
+  const first = await started(baseURL ?? '', 'marram-point');
+  const stopped = first.filter(({ brokenStep }) => brokenStep).map(({ id, brokenStep }) => `${id} ${brokenStep}`);
+  expect(stopped.sort().join('\n')).toContain('MAR-TC-021 configuration files fetched and merged');
+  expect(stopped.length).toBeGreaterThanOrEqual(5);
+  // what it told comes up by itself, and is what was worked out
+  await expect(page.getByText(/as the device told: it stopped at “files”: MAR-TC-021: its sum is another/)).toBeVisible();
+  await expect(page.getByText(/That is another than worked out/)).toHaveCount(0);
+  // three are mended: a file published anew, a cable plugged in, a clock set
+  const mend = async (device: string, heading: RegExp) => {
+    await page
+      .getByRole('region', { name: 'Devices' })
+      .getByRole('link', { name: new RegExp(device) })
+      .click();
+    await expect(page.getByRole('heading', { name: heading })).toBeVisible();
+    await page.getByRole('button', { name: 'It is done: note it in the estate' }).click();
+    await expect(page.getByRole('heading', { name: new RegExp(`${device} reaches its sign-in after`) })).toBeVisible();
+  };
+  await mend('MAR-TC-021', /MAR-TC-021 stops at “files”/);
+  await mend('MAR-TC-016', /MAR-TC-016 stops at “link”/);
+  await mend('MAR-TC-018', /MAR-TC-018 stops at “time”/);
+  // and really are, on their desks
+  const mended = await started(baseURL ?? '', 'marram-point', (name, text) =>
+    name !== 'endpoints.csv'
+      ? text
+      : text
+          .split('\n')
+          .map((row) => (/^MAR-TC-016,/.test(row) ? row.replace(',no,', ',yes,') : row.replace('2019-01-01T00:00:00Z', 'right')))
+          .join('\n'),
+  );
+  const again = new Map(mended.map(({ id, brokenStep }) => [id, brokenStep]));
+  expect(['MAR-TC-016', 'MAR-TC-018', 'MAR-TC-021'].map((id) => again.get(id))).toEqual([null, null, null]);
+  await expect(page.getByText(/as the device told: it reached its sign-in screen/)).toBeVisible();
+});
+
+test('what the settings come to is published at once and taken back in one step', async ({ page }) => {
+  await signIn(page, people.engineer, '/bringup');
+  await page.getByText('everybody').click();
+  await expect(page.getByText('address = access.saltmarsh.example')).toBeVisible();
+  await page.getByRole('button', { name: /^Publish these \d+ files/ }).click();
+  await expect(page.getByText(/All \d+ are published as the settings are now/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByRole('button', { name: /^Publish these \d+ files/ })).toBeVisible();
 });

@@ -40,6 +40,8 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     PORTAL_URL: `http://localhost:${port + 4}`,
     PORTAL_KEY: portalKey,
     SECRET_KEY: randomBytes(24).toString('hex'),
+    // the tests switch devices on that come with it
+    DEVICE_KEY: 'a key for the devices of the browser tests',
     ...provider.env,
   },
 });

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
-import { secretKey } from './secretKey.mjs';
+import { deviceKey, secretKey } from './secretKey.mjs';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 
@@ -15,6 +15,7 @@ const env = {
   ...process.env,
   DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('underpass'),
   SECRET_KEY: secretKey(),
+  DEVICE_KEY: deviceKey(),
   PORT: String(apiPort),
   API_PORT: String(apiPort),
   DEMO_FOLDER: join(root, 'demo/saltmarsh'),

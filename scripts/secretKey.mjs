@@ -3,11 +3,11 @@ import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'n
 import { join } from 'node:path';
 import { root } from './ready.mjs';
 
-/** What seals second factors and keys of networks: made once, kept beside the data, readable by its owner alone. */
-export function secretKey() {
-  if (process.env.SECRET_KEY) return process.env.SECRET_KEY;
+/** A key that is made once and kept beside the data, readable by its owner alone; one that is given counts. */
+function kept(name, given) {
+  if (given) return given;
   const folder = join(root, '.data');
-  const file = join(folder, 'secret-key');
+  const file = join(folder, name);
   if (!existsSync(file)) {
     mkdirSync(folder, { recursive: true });
     writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 });
@@ -15,3 +15,8 @@ export function secretKey() {
   chmodSync(file, 0o600);
   return readFileSync(file, 'utf8').trim();
 }
+
+/** What seals second factors and keys of networks. */
+export const secretKey = () => kept('secret-key', process.env.SECRET_KEY);
+/** What devices come with when they tell how they started. */
+export const deviceKey = () => kept('device-key', process.env.DEVICE_KEY);

@@ -5,7 +5,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
-import { secretKey } from './secretKey.mjs';
+import { deviceKey, secretKey } from './secretKey.mjs';
 import { Part, watchDatabase } from './supervisor.mjs';
 
 const port = Number(process.env.PORT ?? 4600);
@@ -95,6 +95,7 @@ try {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     SECRET_KEY: secretKey(),
+    DEVICE_KEY: deviceKey(),
     CHECK_UDP_FIRST: String(udpBase),
     SIMULATED_LINES: lines,
     JOBS: 'elsewhere',

@@ -22,6 +22,8 @@ const Environment = z.object({
   /** Where the stand-in portal is reached, and the key it comes with. */
   PORTAL_URL: z.url().optional(),
   PORTAL_KEY: z.string().min(24, 'must be at least 24 characters').optional(),
+  /** The key that devices come with when they tell how they started; without one nobody’s word is taken. */
+  DEVICE_KEY: z.string().min(24, 'must be at least 24 characters').optional(),
   DEMO_FOLDER: z.string().optional(),
   /** Whether the demo comes with a month of history: for people, not for tests. */
   DEMO_PAST: z.enum(['yes', 'no']).default('no'),
@@ -76,6 +78,7 @@ export interface Config {
   role: 'server' | 'worker';
   portalUrl: string | null;
   portalKey: string | null;
+  deviceKey: string | null;
   /** Estate folder to load into an empty database; none for a database of one's own. */
   demoFolder: string | null;
   demoPast: boolean;
@@ -142,6 +145,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     role: 'server',
     portalUrl: e.PORTAL_URL?.replace(/\/$/, '') ?? null,
     portalKey: e.PORTAL_KEY ?? null,
+    deviceKey: e.DEVICE_KEY ?? null,
     demoFolder,
     demoPast: e.DEMO_PAST === 'yes',
     firstAdmin: e.FIRST_ADMIN

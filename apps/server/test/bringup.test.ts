@@ -64,7 +64,7 @@ describe('starts', () => {
   });
 
   test('of a place those that stop come first, the earliest step before', async () => {
-    const { devices, steps } = await get<BringupPlace>('bringup/places/marram-point');
+    const { devices, steps, addresses } = await get<BringupPlace>('bringup/places/marram-point');
     expect(devices.slice(0, 7).map(({ id, done, broken }) => [id, done, broken?.step ?? null])).toEqual([
       ['MAR-TC-016', 1, 'link up'],
       ['MAR-TC-019', 1, 'link up'],
@@ -74,6 +74,7 @@ describe('starts', () => {
       ['MAR-TC-018', 9, 'time set'],
       ['MAR-TC-001', 12, null],
     ]);
+    expect(addresses).toEqual({ free: 6, wanted: 9 });
     expect([steps.length, steps[0], steps.at(-1)]).toEqual([12, 'power on', 'sign-in screen']);
     expect((await server.call('bringup/places/nowhere', { cookie: engineer })).status).toBe(404);
     expect((await server.call('bringup/endpoints/nobody', { cookie: engineer })).status).toBe(404);

@@ -82,6 +82,7 @@ export interface TestServer {
 
 /** The same for all servers and workers of a database. */
 export const secretKey = 'a key for the secrets of the tests, long enough';
+export const deviceKey = 'a key for the devices of the tests';
 export const portalKey = 'a key for the portals of the tests';
 
 /** The whole application on a real PostgreSQL, listening on a port of its own. */
@@ -105,6 +106,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       role: 'server',
       portalUrl: null,
       portalKey,
+      deviceKey,
       demoPast: false,
       demoFolder: demo ? demoFolder : null,
       firstAdmin: null,

@@ -1,14 +1,22 @@
-import { Controller, Get, Param } from '@nestjs/common';
+import { Body, Controller, Get, Param, Post, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { BringupBoot, BringupPlace, BringupPlaces } from '@underpass/contracts';
+import { Applied, BringupBoot, BringupPlace, BringupPlaces, Key, PublishPlan, PublishRequest } from '@underpass/contracts';
+import { z } from 'zod';
 import { Answers } from '../edge/answers.js';
+import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { BringupService } from './bringup.service.js';
+import { PublishService } from './publish.service.js';
+
+const PlanQuery = z.object({ gateway: Key.optional() });
 
 /** From a bare device to its first sign-in. */
 @ApiTags('bringup')
 @Controller('bringup')
 export class BringupController {
-  constructor(private readonly bringup: BringupService) {}
+  constructor(
+    private readonly bringup: BringupService,
+    private readonly publishing: PublishService,
+  ) {}
 
   /** Every place whose devices are described, with what stops them. */
   @Get()
@@ -20,14 +28,29 @@ export class BringupController {
   /** The devices of a place, those that stop first. */
   @Get('places/:id')
   @Answers(BringupPlace)
-  place(@Param('id') id: string): BringupPlace {
+  place(@Param('id') id: string): Promise<BringupPlace> {
     return this.bringup.place(id);
   }
 
   /** The start of a device, step by step, with what it sent and received. */
   @Get('endpoints/:id')
   @Answers(BringupBoot)
-  boot(@Param('id') id: string): BringupBoot {
+  boot(@Param('id') id: string): Promise<BringupBoot> {
     return this.bringup.boot(id);
+  }
+
+  /** The configuration files that the settings of now come to, beside what is published. */
+  @Get('published')
+  @Answers(PublishPlan)
+  plan(@Query({ schema: PlanQuery }) { gateway }: { gateway?: string | undefined }): PublishPlan {
+    return this.publishing.plan(gateway);
+  }
+
+  /** Publishes them, as one change of the estate. */
+  @Post('published')
+  @Answers(Applied, 201)
+  @Needs('engineer')
+  publish(@Body({ schema: PublishRequest }) { gateway, seen }: PublishRequest, @Req() request: SignedRequest): Promise<Applied> {
+    return this.publishing.publish(request.user.name, gateway, seen);
   }
 }

@@ -2,11 +2,14 @@ import { Module } from '@nestjs/common';
 import { EstateModule } from '../estate/estate.module.js';
 import { BringupController } from './bringup.controller.js';
 import { BringupService } from './bringup.service.js';
+import { PublishedController } from './published.controller.js';
+import { PublishService } from './publish.service.js';
+import { ReportService } from './report.service.js';
 
 /** From a bare device to its first sign-in. */
 @Module({
   imports: [EstateModule],
-  controllers: [BringupController],
-  providers: [BringupService],
+  controllers: [BringupController, PublishedController],
+  providers: [BringupService, PublishService, ReportService],
 })
 export class BringupModule {}

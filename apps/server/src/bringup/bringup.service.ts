@@ -1,39 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import type { BringupBoot, BringupPlace, BringupPlaces, Change, Endpoint } from '@underpass/contracts';
-import { assumedOf, boot, bootSteps, BootReader, made, mendOf, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
+import { boot, bootSteps, made, mendOf, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
+import { readerOf } from './readerOf.js';
+import { ReportService } from './report.service.js';
 
 /** Devices of another place that are tried for one that starts. */
 const mostTried = 500;
-const readers = new WeakMap<EstateModel, BootReader>();
-
-/** Reads starts from a model; what they rest on beside the device is looked through once for each state of the estate. */
-function readerOf(model: EstateModel): BootReader {
-  let reader = readers.get(model);
-  if (!reader) {
-    const { deviceClass, scope, configServer, configFile, firmware, gateway } = model.estate;
-    reader = new BootReader(
-      {
-        ...{ deviceClass, scope, configServer, configFile, firmware, gateway },
-        endpoint: (id) => model.endpoints.get(id),
-        location: (id) => model.locations.get(id),
-        assumed: assumedOf(model.organisation),
-      },
-      Date.now(),
-    );
-    readers.set(model, reader);
-  }
-  return reader;
-}
-
 /** How devices come to their first sign-in: simulated from the estate as it stands. */
 @Injectable()
 export class BringupService {
   private readonly kept = new KeptAnswers<BringupPlaces>();
 
-  constructor(private readonly store: EstateStore) {}
+  constructor(
+    private readonly store: EstateStore,
+    private readonly reports: ReportService,
+  ) {}
 
   /** Every place with what stops its devices. */
   places(): Promise<BringupPlaces> {
@@ -56,11 +40,13 @@ export class BringupService {
   }
 
   /** The devices of a place, those that stop first. */
-  place(id: string): BringupPlace {
+  async place(id: string): Promise<BringupPlace> {
     const { model } = this.store;
     const location = model.locations.get(id);
     if (!location) throw notFound('location', id);
-    const devices = this.startsAt(model, id).map(({ endpoint, start }) => ({
+    const starts = this.startsAt(model, id);
+    const reported = await this.reports.of(starts.map(({ endpoint }) => endpoint.id));
+    const devices = starts.map(({ endpoint, start }) => ({
       id: endpoint.id,
       deviceClass: endpoint.deviceClass,
       person: (endpoint.person && model.people.get(endpoint.person)?.name) || null,
@@ -68,15 +54,22 @@ export class BringupService {
       broken: start.broken && { step: start.broken.step, code: start.broken.code, cause: start.broken.cause },
       totalMs: start.totalMs,
       notes: start.notes,
+      reported: reported.get(endpoint.id) ?? null,
     }));
     // those that stop first, the earliest step before; then those with something to say; then by name
     const order = ({ broken, done, notes }: (typeof devices)[number]) => (broken ? done : notes.length ? 100 : 101);
     devices.sort((a, b) => order(a) - order(b) || (a.id < b.id ? -1 : 1));
-    return { id, name: location.name, steps: [...bootSteps], devices };
+    const scopes = model.estate.scope.filter((scope) => scope.location === id);
+    const known = scopes.flatMap(({ free }) => (free === undefined ? [] : [free]));
+    const addresses = {
+      free: known.length ? known.reduce((sum, free) => sum + free, 0) : null,
+      wanted: starts.filter(({ endpoint }) => endpoint.reportedAt === undefined).length,
+    };
+    return { id, name: location.name, steps: [...bootSteps], addresses, devices };
   }
 
   /** The start of a device, beside one like it that starts, with the edit that mends what stops it. */
-  boot(id: string): BringupBoot {
+  async boot(id: string): Promise<BringupBoot> {
     const { model } = this.store;
     const facts = readerOf(model).read(id);
     if (!facts) throw notFound('endpoint', id);
@@ -95,6 +88,7 @@ export class BringupService {
       },
       values: config?.values ?? [],
       firmware: firmware && { does: firmware.does, version: firmware.offered?.version ?? null },
+      reported: (await this.reports.of([id])).get(id) ?? null,
       like: this.like(model, facts),
     };
   }

@@ -7,6 +7,7 @@ import { Beginning1764000000000 } from './migrations/1764000000000-Beginning.js'
 import { Doors1764200000000 } from './migrations/1764200000000-Doors.js';
 import { Exports1764400000000 } from './migrations/1764400000000-Exports.js';
 import { WhereTo1764500000000 } from './migrations/1764500000000-WhereTo.js';
+import { BootReports1764700000000 } from './migrations/1764700000000-BootReports.js';
 import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
@@ -30,6 +31,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Exports1764400000000,
     WhereTo1764500000000,
     Views1764600000000,
+    BootReports1764700000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

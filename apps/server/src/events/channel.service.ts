@@ -11,7 +11,7 @@ const againAfterMs = 1000;
 
 /** What servers and workers on one database tell each other. */
 export type Told =
-  | { type: 'check' | 'sighting' | 'sessions' | 'job'; id: string }
+  | { type: 'check' | 'sighting' | 'sessions' | 'job' | 'boot'; id: string }
   /** The estate is at another version. */
   | { type: 'estate'; cause: string }
   /** What no version tells was changed, such as measurements that were erased. */
@@ -19,7 +19,7 @@ export type Told =
   /** Heard again, or for the first time: what was told before is not known. */
   | { type: 'connected' };
 
-const types = ['check', 'sighting', 'sessions', 'job', 'estate', 'reread'];
+const types = ['check', 'sighting', 'sessions', 'job', 'boot', 'estate', 'reread'];
 
 /** LISTEN/NOTIFY: every process on the database hears what any of them tells, also itself. */
 @Injectable()

@@ -12,7 +12,7 @@ import { AnswersFile } from '../edge/answers.js';
 const askEveryMs = 10_000;
 const mostOfOne = 30;
 /** What others tell that is of use to a screen. */
-const forScreens: ReadonlySet<string> = new Set(['check', 'sighting', 'job']);
+const forScreens: ReadonlySet<string> = new Set(['check', 'sighting', 'job', 'boot']);
 
 @ApiTags('events')
 @Controller('events')

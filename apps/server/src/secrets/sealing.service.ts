@@ -43,6 +43,12 @@ export class Sealing {
   sealedBytes = (bytes: Uint8Array): Uint8Array => this.secrets.sealBytes(bytes);
   openedBytes = (bytes: Uint8Array): Uint8Array | null => this.secrets.openBytes(bytes);
 
+  /** The signature of what devices fetch, and the key they hold it against. */
+  signature = (text: string): Buffer => this.secrets.signPublished(text);
+  get publishedKey(): string {
+    return this.secrets.publishedKey;
+  }
+
   private walked(value: unknown): unknown {
     if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return value;
     if (Array.isArray(value)) {

@@ -1,16 +1,33 @@
-import { createCipheriv, createDecipheriv, createHash, createHmac, hkdfSync, randomBytes, timingSafeEqual } from 'node:crypto';
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHash,
+  createHmac,
+  createPrivateKey,
+  createPublicKey,
+  hkdfSync,
+  randomBytes,
+  sign,
+  timingSafeEqual,
+  type KeyObject,
+} from 'node:crypto';
+
+/** What stands before the 32 bytes of a private key of Ed25519 in PKCS #8 [RFC 8410 section 7]. */
+const ed25519 = Buffer.from('302e020100300506032b657004220420', 'hex');
 
 /** Seals and signs with keys of their own, all made from the one secret the server is started with. */
 export class Secrets {
   private readonly sealing: Buffer;
   private readonly signing: Buffer;
   private readonly nonces: Buffer;
+  private readonly published: KeyObject;
 
   constructor(secretKey: string) {
     const key = (purpose: string) => Buffer.from(hkdfSync('sha256', secretKey, 'underpass', purpose, 32));
     this.sealing = key('seal');
     this.signing = key('sign');
     this.nonces = key('nonce of what is sealed alike');
+    this.published = createPrivateKey({ key: Buffer.concat([ed25519, key('published files')]), format: 'der', type: 'pkcs8' });
   }
 
   /** AES-256-GCM with a nonce of its own [NIST SP 800-38D]. */
@@ -46,6 +63,15 @@ export class Secrets {
     } catch {
       return null;
     }
+  }
+
+  /** Signs what is published, so that devices know it for ours: Ed25519 [RFC 8032]. */
+  signPublished(text: string): Buffer {
+    return sign(null, Buffer.from(text), this.published);
+  }
+  /** What devices hold that against, in PEM. */
+  get publishedKey(): string {
+    return createPublicKey(this.published).export({ format: 'pem', type: 'spki' }).toString();
   }
 
   sign(text: string): string {

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
+import { Publishing } from './Publishing.js';
 import { bringupQueries } from './queries.js';
 import { causeWords, stepWords } from './words.js';
 
@@ -80,6 +81,7 @@ export function BringupPage() {
           </tbody>
         </table>
       )}
+      {places.length > 0 && <Publishing />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { BringupPlace } from '@underpass/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
@@ -36,6 +37,7 @@ export function PlacePage() {
           <h1>
             {name}: {devices.length - stopped} of {devices.length} are ready
           </h1>
+          <Addresses {...answer.data.addresses} />
           <p className="text-ink-2 mb-2 pb-2 border-b-[1.5px] border-ink">
             {stopped === 0
               ? 'All reach their sign-in screen.'
@@ -76,5 +78,17 @@ function Start({ id }: { id: string }) {
         <MergedValues values={boot.values} />
       </div>
     </div>
+  );
+}
+
+/** Whether there are addresses for the devices that never started here. */
+function Addresses({ free, wanted }: BringupPlace['addresses']) {
+  if (wanted === 0 || free === null) return null;
+  const few = free < wanted;
+  return (
+    <p className={few ? 'text-brick' : 'text-ink-2'}>
+      {wanted === 1 ? 'One device is' : `${wanted} devices are`} new here; {free === 1 ? 'one address is' : `${free} addresses are`} free
+      {few && ': widen the scope before they arrive'}.
+    </p>
   );
 }

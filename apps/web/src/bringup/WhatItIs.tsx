@@ -4,11 +4,12 @@ import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useAction } from '../ui/useAction.js';
+import { moment } from '../ui/times.js';
 import { causeSays, seconds, stepWords } from './words.js';
 
 /** What stops a device, what mends it and for how many, and how to tell it apart by telephone. */
 export function WhatItIs({ boot }: { boot: BringupBoot }) {
-  const { broken, notes, firmware, totalMs, like } = boot;
+  const { broken, notes, firmware, totalMs, like, reported } = boot;
   return (
     <>
       <h2>What it is</h2>
@@ -22,6 +23,7 @@ export function WhatItIs({ boot }: { boot: BringupBoot }) {
       ) : (
         <p className="mt-1">Nothing stops it: its sign-in screen stands after {seconds(totalMs)}.</p>
       )}
+      {reported && <Reported reported={reported} onPaper={broken?.step ?? null} />}
       {notes.map(({ text }) => (
         <p key={text} className="mt-2 text-amber">
           {text}
@@ -36,6 +38,22 @@ export function WhatItIs({ boot }: { boot: BringupBoot }) {
         </Link>
       </p>
     </>
+  );
+}
+
+/** What the device itself told, and whether that is what was worked out for it. */
+function Reported({ reported, onPaper }: { reported: NonNullable<BringupBoot['reported']>; onPaper: string | null }) {
+  const { at, brokenStep, detail } = reported;
+  const told = brokenStep === null ? `it reached its sign-in screen: ${detail}` : `it stopped at “${stepWords(brokenStep)}”: ${detail}`;
+  return (
+    <p className="mt-2 border-t border-rule pt-2">
+      <span className="text-ink-3">{moment(at)}, as the device told:</span> {told}
+      {brokenStep !== onPaper && (
+        <span className="text-amber block">
+          That is another than worked out: something was changed since, or the estate does not know all of it.
+        </span>
+      )}
+    </p>
   );
 }
 

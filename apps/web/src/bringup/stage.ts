@@ -6,5 +6,5 @@ export const bringupStage: Stage = {
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },
   ],
-  live: { results: ['bringup'] },
+  live: { results: ['bringup'], boot: ['bringup'] },
 };

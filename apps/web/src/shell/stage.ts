@@ -1,7 +1,7 @@
 import type { RouteObject } from 'react-router';
 
 /** What the server tells as it happens. `results`: another version of the estate is evaluated. */
-export type LiveEvent = 'results' | 'ended' | 'check' | 'job' | 'sighting';
+export type LiveEvent = 'results' | 'ended' | 'check' | 'job' | 'sighting' | 'boot';
 
 export interface StageAction {
   name: string;

@@ -6,7 +6,7 @@ import { evaluating } from '../api/signals.js';
 import type { LiveEvent } from './stage.js';
 import { livesOn } from './stages.js';
 
-const events: readonly LiveEvent[] = ['results', 'ended', 'check', 'job', 'sighting'];
+const events: readonly LiveEvent[] = ['results', 'ended', 'check', 'job', 'sighting', 'boot'];
 
 /** Keeps what is shown live: what the stages say goes old at an event is asked again. */
 export function useLive(): void {

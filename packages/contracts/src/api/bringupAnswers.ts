@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { Change } from '../estate/change.js';
+import { ConfigLayer } from '../estate/bringup.js';
+import { Key } from '../estate/objects.js';
 import { DeviceClass } from '../estate/words.js';
 
 const Ms = z.number().describe('ms from switching on');
@@ -22,6 +24,41 @@ export const BringupPlaces = z
   })
   .meta({ id: 'BringupPlaces' });
 
+/** What a device told of its last start. */
+export const BootReport = z
+  .strictObject({
+    endpoint: Key,
+    brokenStep: z.string().max(60).nullable(),
+    detail: z.string().max(300).describe('What its last step came to'),
+    firmware: z.string().max(40).optional(),
+    seconds: z.number().min(0).max(86_400),
+  })
+  .meta({ id: 'BootReport' });
+const ReportedBoot = BootReport.omit({ endpoint: true })
+  .extend({ at: z.string() })
+  .nullable()
+  .describe('What the device itself told of its last start');
+
+/** Configuration files as the settings of now come to them, beside what is published. */
+export const PublishPlan = z
+  .object({
+    version: z.number().describe('Of the estate it was worked out on'),
+    broker: z.string().nullable(),
+    files: z.array(
+      z.object({
+        id: z.string(),
+        layer: ConfigLayer,
+        target: z.string(),
+        does: z.enum(['added', 'changed', 'removed', 'same']),
+        before: z.string().nullable(),
+        after: z.string().nullable(),
+      }),
+    ),
+  })
+  .meta({ id: 'PublishPlan' });
+/** The gateway that devices sign in at; left out: as it is published, else the first. */
+export const PublishRequest = z.strictObject({ gateway: Key.optional(), seen: z.number().int().optional() }).meta({ id: 'PublishRequest' });
+
 const BringupDevice = z.object({
   id: z.string(),
   deviceClass: DeviceClass,
@@ -30,11 +67,20 @@ const BringupDevice = z.object({
   broken: z.object({ step: z.string(), code: z.string(), cause: z.string() }).nullable(),
   totalMs: Ms,
   notes: z.array(Note),
+  reported: ReportedBoot,
 });
 
 /** The devices of a place, those that stop first. */
 export const BringupPlace = z
-  .object({ id: z.string(), name: z.string(), steps: z.array(z.string()), devices: z.array(BringupDevice) })
+  .object({
+    id: z.string(),
+    name: z.string(),
+    steps: z.array(z.string()),
+    addresses: z
+      .object({ free: z.number().nullable(), wanted: z.number() })
+      .describe('Addresses that are free at the place, and devices that never started there and will want one'),
+    devices: z.array(BringupDevice),
+  })
   .meta({ id: 'BringupPlace' });
 
 const BootSteps = z.array(
@@ -78,6 +124,7 @@ export const BringupBoot = z
       .nullable(),
     values: z.array(z.object({ section: z.string(), key: z.string(), value: z.string(), file: z.string(), line: z.number() })),
     firmware: z.object({ does: z.enum(['nothing', 'up', 'down', 'refuse', 'not known']), version: z.string().nullable() }).nullable(),
+    reported: ReportedBoot,
     like: z
       .object({ endpoint: z.string(), location: z.string(), samePlace: z.boolean(), steps: BootSteps, totalMs: Ms })
       .nullable()
@@ -88,3 +135,6 @@ export const BringupBoot = z
 export type BringupPlaces = z.infer<typeof BringupPlaces>;
 export type BringupPlace = z.infer<typeof BringupPlace>;
 export type BringupBoot = z.infer<typeof BringupBoot>;
+export type BootReport = z.infer<typeof BootReport>;
+export type PublishPlan = z.infer<typeof PublishPlan>;
+export type PublishRequest = z.infer<typeof PublishRequest>;

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
+import { Setting } from '@underpass/contracts';
 import fc from 'fast-check';
-import { mergeConfig, readLine, versionOrder, wifiCode, type WifiJoin } from './index.js';
+import { demoEstate } from '../../test/demo.js';
+import { filesOfSettings, mergeConfig, readLine, versionOrder, wifiCode, type WifiJoin } from './index.js';
 
 describe('versions', () => {
   const order = (a: string, b: string) => {
@@ -237,5 +239,68 @@ describe('configuration files together', () => {
         }
       }),
     );
+  });
+});
+
+describe('files that are made of settings', () => {
+  const setting = (key: string, value: unknown, more: object = {}) =>
+    Setting.parse({
+      id: `${key}-${Object.values(more).join('-') || 'all'}`.replace(/[^\w.-]/g, '-'),
+      key,
+      layer: 'organisation',
+      target: '*',
+      value,
+      ...more,
+    });
+
+  test('one for each place, in order, locked ones locked, conditional ones a comment, those of people none', () => {
+    const files = filesOfSettings(
+      [
+        setting('picture.frameCap', 30, { locked: true }),
+        setting('redirection.devices', ['headset', 'camera'], { layer: 'location', target: 'dock' }),
+        setting('session.singleSignOn', true, { layer: 'device class', target: 'thin-client' }),
+        setting('picture.frameCap', 20, { layer: 'endpoint', target: 'TC-1' }),
+        setting('picture.frameCap', 10, { layer: 'person', target: 'P1' }),
+        setting('picture.codec', 'hevc', { condition: { metered: true } }),
+      ],
+      'gate.example',
+    );
+    expect(files).toEqual([
+      { id: 'set-class-thin-client', layer: 'device class', target: 'thin-client', text: '[session]\nsingleSignOn = yes\n' },
+      { id: 'set-endpoint-TC-1', layer: 'endpoint', target: 'TC-1', text: '[picture]\nframeCap = 20\n' },
+      { id: 'set-location-dock', layer: 'location', target: 'dock', text: '[redirection]\ndevices = headset, camera\n' },
+      {
+        id: 'set-organisation',
+        layer: 'organisation',
+        target: '*',
+        text: '[broker]\naddress = gate.example\n\n[picture]\n; codec: depends on who signs in (Codec)\nframeCap! = 30\n',
+      },
+    ]);
+    // and are read again as what they were: the lock of the organisation holds
+    const { values, problems } = mergeConfig([files[3]!, files[1]!].map(({ id, text }) => ({ name: id, text })));
+    expect(values.map(({ section, key, value }) => `${section}.${key}=${value}`)).toEqual([
+      'broker.address=gate.example',
+      'picture.frameCap=30',
+    ]);
+    expect(problems).toHaveLength(1);
+  });
+
+  test('whatever stands in a text comes back as it was', () => {
+    fc.assert(
+      fc.property(fc.stringMatching(/^[\x20-\x7e]{1,30}$/), (value) => {
+        const [file] = filesOfSettings([setting('client.versionFloor', value)], null);
+        const { values, unread } = mergeConfig([{ name: 'f', text: file!.text }]);
+        expect([unread, values[0]?.value]).toEqual([[], value]);
+      }),
+    );
+  });
+
+  test('the same settings in any order come to the same bytes; none come to none', () => {
+    const { estate } = demoEstate();
+    const [one, other] = [filesOfSettings(estate.setting, 'a.example'), filesOfSettings([...estate.setting].reverse(), 'a.example')];
+    expect(other).toEqual(one);
+    expect(filesOfSettings([], null)).toEqual([]);
+    // all that is made is read without a line left out, and no key is unknown
+    for (const { id, text } of one) expect([id, mergeConfig([{ name: id, text }]).problems]).toEqual([id, []]);
   });
 });

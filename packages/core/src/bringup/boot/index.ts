@@ -7,3 +7,4 @@ export type { BootNote } from './run.js';
 export { placeOf, type ServerPlace } from './serverPlace.js';
 export { bootSteps, type BootMessage, type BootStep, type BootStepName } from './steps.js';
 export { mendOf } from './mend.js';
+export { sealedAlike } from './secret.js';

@@ -1,5 +1,6 @@
 import type { FleetClass, Scope } from '@underpass/contracts';
-import { shortLeaseS } from './decode.js';
+import { shortLeaseS, typeOf } from './decode.js';
+import type { DhcpMessage } from './message.js';
 import { bytesOf, type MessageToSend, type OptionToSend } from './encode.js';
 
 /** Who asks: its hardware address, and the number of the exchange. */
@@ -110,3 +111,16 @@ export function rangeOf(text: string): { first: string; last: string; size: numb
   return size > 2 ? ends(first + 1, first + size - 2) : ends(first, first + size - 1);
 }
 const isAddress = (text: string): boolean => dotted.test(text) && text.split('.').every((part) => Number(part) <= 255);
+
+/** Whether a device asks for the address it was offered, for good [RFC 2131 section 3.1]. */
+export const isLastAsked = (message: DhcpMessage): boolean => typeOf(message) === 'REQUEST';
+
+/** Most addresses of a range that are listed. */
+const mostListed = 4096;
+/** The addresses of a range from its end, as servers mostly give them; the first few thousand of a larger one. */
+export function rangeAddresses(text: string): string[] {
+  const range = rangeOf(text);
+  if (!range) return [];
+  const last = asNumber(range.last);
+  return Array.from({ length: Math.min(mostListed, range.size) }, (_, i) => asAddress(last - i));
+}

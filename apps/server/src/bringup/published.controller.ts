@@ -1,0 +1,112 @@
+import { Body, Controller, Get, Header, HttpCode, Inject, Param, Post, Query, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { BootReport, type ConfigFile } from '@underpass/contracts';
+import { BootReader, sumOf } from '@underpass/core';
+import { createHash, timingSafeEqual } from 'node:crypto';
+import type { Request } from 'express';
+import { z } from 'zod';
+import { CONFIG, type Config } from '../config.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
+import { EstateStore } from '../estate/estate.store.js';
+import { notFound, ProblemError } from '../problems/problem.js';
+import { Sealing } from '../secrets/sealing.service.js';
+import { Public } from '../signin/session.guard.js';
+import { ReportService } from './report.service.js';
+import { readerOf } from './readerOf.js';
+
+/** States of the estate whose files can still be fetched: a device that began with a list ends with the files of that list. */
+const statesKept = 50;
+const FileQuery = z.object({ version: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER) });
+const digest = (text: string) => createHash('sha256').update(text).digest();
+
+/**
+ * What devices fetch: a signed list of the files for one, and the files. They come without a sign-in, as devices do before anybody signs
+ * in; nothing secret is in a file. A list names the state of the estate it is of, and files are fetched of that state.
+ */
+@ApiTags('published')
+@Controller('published')
+@Public()
+export class PublishedController {
+  private readonly states = new Map<number, BootReader>();
+
+  constructor(
+    private readonly store: EstateStore,
+    private readonly sealing: Sealing,
+    private readonly reports: ReportService,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  /** The key that lists are signed with, in PEM. */
+  @Get('key')
+  @Header('content-type', 'text/plain; charset=utf-8')
+  @Answers(z.string())
+  key(): string {
+    return this.sealing.publishedKey;
+  }
+
+  /** The list of a device: sum and name of each file in the order in which they are merged, then the firmware offered. */
+  @Get(':endpoint/list')
+  @Header('content-type', 'text/plain; charset=utf-8')
+  @Header('cache-control', 'no-store')
+  @Answers(z.string())
+  list(@Param('endpoint') endpoint: string): string {
+    const { version } = this.store;
+    const text = this.textOf(version, this.stateOf(version), endpoint);
+    return `${text}# signed ${this.sealing.signature(text).toString('base64')}\n`;
+  }
+
+  /** A file of a list. */
+  @Get(':endpoint/files/:file')
+  @Header('content-type', 'text/plain; charset=utf-8')
+  @Answers(z.string())
+  file(
+    @Param('endpoint') endpoint: string,
+    @Param('file') id: string,
+    @Query({ schema: FileQuery }) { version }: { version: number },
+  ): string {
+    const state = this.states.get(version);
+    if (!state) throw new ProblemError(410, 'Gone', 'That list is old. Fetch the list anew.');
+    const file = this.filesOf(state, endpoint).find((each) => each.id === id);
+    if (!file) throw notFound('configFile', id);
+    return file.text;
+  }
+
+  /** What a device tells of its start; it comes with the key that devices were given. */
+  @Post('reports')
+  @HttpCode(204)
+  @AnswersNothing()
+  async report(@Body({ schema: BootReport }) report: BootReport, @Req() request: Request): Promise<void> {
+    const given = request.headers['x-device-key'];
+    const { deviceKey } = this.config;
+    if (deviceKey === null || typeof given !== 'string' || !timingSafeEqual(digest(given), digest(deviceKey)))
+      throw new ProblemError(401, 'Not signed in', 'This is for devices, which come with their key.');
+    if (!this.store.find('endpoint', report.endpoint)) throw notFound('endpoint', report.endpoint);
+    await this.reports.keep(report);
+  }
+
+  private stateOf(version: number): BootReader {
+    let state = this.states.get(version);
+    if (!state) {
+      this.states.set(version, (state = readerOf(this.store.model)));
+      for (const old of this.states.keys()) if (this.states.size > statesKept) this.states.delete(old);
+    }
+    return state;
+  }
+
+  private filesOf(state: BootReader, endpoint: string): readonly ConfigFile[] {
+    const facts = state.read(endpoint);
+    if (!facts) throw notFound('endpoint', endpoint);
+    return facts.files;
+  }
+
+  private textOf(version: number, state: BootReader, endpoint: string): string {
+    const facts = state.read(endpoint);
+    if (!facts) throw notFound('endpoint', endpoint);
+    return [
+      `# list ${version} ${endpoint}`,
+      ...facts.files.map((file) => `${(file.sha256 ?? sumOf(file)).toLowerCase()}  ${file.id}`),
+      ...facts.firmware.map(({ id, version: of, processor, sizeMB }) => `# firmware ${id} ${of} ${processor} ${sizeMB}`),
+      '',
+    ].join('\n');
+  }
+}
