@@ -165,6 +165,8 @@ test('acceptance: a tester looks at the portal, another is written down, and the
       .first()
       .click();
     await run.getByRole('button', { name: /Keep what/ }).click();
+    // written, and not only being written: the next one is begun behind it
+    await expect(run.getByRole('button', { name: /Keep what/ })).toHaveCount(0);
     await expect(run.getByRole('button', { name: /^Write down what/ })).toHaveCount(left - 1);
   }
   await signOff.click();

@@ -126,3 +126,16 @@ test('what the settings come to is published at once and taken back in one step'
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByRole('button', { name: /^Publish these \d+ files/ })).toBeVisible();
 });
+
+test('firmware on its way to a place: who is put back, and when it ends by three ways', async ({ page }) => {
+  await signIn(page, people.engineer, '/bringup/gullsey');
+  await page.getByRole('link', { name: 'Firmware on its way here' }).click();
+  await expect(page.getByRole('heading', { name: '2 devices of Gullsey repair dock will install something' })).toBeVisible();
+  await expect(page.getByText('2.4_95, 210 MB, on 2; each of them is put back to it from something newer')).toBeVisible();
+  const turn = page.getByRole('region', { name: 'one after the other' });
+  await expect(turn.getByText(/Done after/)).toBeVisible();
+  const ended = await turn.getByRole('strong').innerText();
+  await page.getByLabel('outside of them').fill('1');
+  await page.getByLabel('in working hours').fill('1');
+  await expect(turn.getByRole('strong')).not.toHaveText(ended);
+});

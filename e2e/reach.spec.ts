@@ -41,6 +41,7 @@ const routes = [
   '/estate/configFile/MAR-TC-020',
   '/bringup',
   '/bringup/marram-point',
+  '/bringup/marram-point/transfer',
   '/estate/measurements',
   '/account',
   '/sign-ins',

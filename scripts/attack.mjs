@@ -1,6 +1,7 @@
 // npm run attack: everything that once hurt, tried on a copy of one's own. Loopback only, bounded, stops by itself.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { createServer } from 'node:net';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 import { attacks } from './attack/doors.mjs';
@@ -19,6 +20,13 @@ const tell = (name, what, figures = '') => {
   rows.push([name, what, figures]);
   process.stdout.write(`${name}: ${what}${figures ? `; ${figures}` : ''}\n`);
 };
+/** The first port from one on that nobody listens on. */
+const freePort = (port) =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(freePort(port + 1)));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(port)));
+  });
 // what takes minutes or gigabytes is left to the long form
 const heavy = new Set([
   'four bodies of 79 MB without a sign-in',
@@ -40,7 +48,7 @@ try {
   if (readers.longestMs > limits.longestMs) wrong.push(`readers: ${readers.slowest} takes ${Math.round(readers.longestMs)} ms`);
 
   cluster.ensure(name);
-  instance = new Instance(cluster.url(name), 4690);
+  instance = new Instance(cluster.url(name), await freePort(4690));
   await instance.start();
   await instance.signIn();
   const before = (await instance.call('board')).body.version;

@@ -32,7 +32,7 @@ export async function attackReaders(count) {
     ],
   };
   const requests = Object.entries(contracts).filter(
-    ([name, value]) => isSchema(value) && /(Request|Query)$|^SignIn$|^FromPage$|^PortalReport$|^DoorRules$/.test(name),
+    ([name, value]) => isSchema(value) && /(Request|Query)$|^SignIn$|^FromPage$|^PortalReport$|^BootReport$|^DoorRules$/.test(name),
   );
   const json = (content) => {
     if (contracts.faultOfJsonShape(content)) return;

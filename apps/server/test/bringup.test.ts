@@ -1,5 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Applied, BringupBoot, BringupPlace, BringupPlaces, Change, ImportJob, SecurityEvent } from '@underpass/contracts';
+import type {
+  Applied,
+  BringupBoot,
+  BringupPlace,
+  BringupPlaces,
+  Change,
+  ImportJob,
+  SecurityEvent,
+  TransferAnswer,
+} from '@underpass/contracts';
 import { strFromU8, unzipSync } from 'fflate';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
@@ -107,6 +116,56 @@ describe('starts', () => {
     expect([file?.code, file?.remedy?.starts]).toEqual(['file sum differs', 1]);
     // what no edit says has no remedy that could be applied
     expect((await boot('MAR-TC-017')).broken?.remedy).toBeNull();
+  });
+});
+
+describe('firmware on its way to a place', () => {
+  const transfer = (place: string, query = '') =>
+    get<TransferAnswer>(`bringup/places/${place}/transfer?begin=2026-11-27T20:00:00Z${query}`);
+
+  test('what will be installed, and three ways over the line; a downgrade is told', async () => {
+    const docks = await transfer('gullsey');
+    // two kiosks go back to 210 MB; the dock has 1000 Mbit/s of fibre less 5 %
+    expect(docks.files).toEqual([{ id: 'kiosk-2.4_95-arm64', version: '2.4_95', sizeMB: 210, devices: 2, down: 2 }]);
+    expect(docks.lineMbps).toBe(950);
+    const end = Object.fromEntries(docks.ways.map(({ way, endS }) => [way, endS]));
+    expect(end['all at once']).toBeCloseTo((2 * 210 * 8) / 950, 6);
+    // the evening is outside of its working hours: nine tenths of the line
+    expect(end['one after the other']).toBeCloseTo((2 * 210 * 8) / (950 * 0.9), 6);
+    expect(end['once, then from a copy at the place']).toBeCloseTo((210 * 8) / (950 * 0.9) + (2 * 210 * 8) / 1000, 6);
+    const none = await transfer('control-room');
+    expect([none.devices, none.files, none.ways]).toEqual([0, [], []]);
+  });
+
+  test('older firmware is put up for a reason or not at all', async () => {
+    const put = (id: string, object: object) =>
+      server.call(`estate/firmware/${id}`, { method: 'PUT', cookie: engineer, headers: { 'if-none-match': '*' }, body: { id, ...object } });
+    const file = { deviceClass: 'thin-client', version: '4.10.0', processor: 'armhf', sizeMB: 500 };
+    const refused = await put('tc-old', file);
+    expect([refused.status, refused.body]).toEqual([
+      422,
+      expect.objectContaining({ fields: [{ field: 'reason', problem: 'must be given: 6 devices have something newer than 4.10.0' }] }),
+    ]);
+    expect((await put('tc-old', { ...file, reason: '  ' })).status).toBe(422);
+    const taken = await put('tc-old', { ...file, reason: 'The newer one does not start on these' });
+    expect(taken.status).toBe(200);
+    // now they are offered one, and told as put back
+    expect((await boot('MAR-TC-017')).notes.map(({ code }) => code)).toContain('downgrade');
+    expect((await put('tc-new', { ...file, version: '4.12.1' })).status).toBe(200);
+  });
+
+  test('where nothing may go outside of working hours it waits for them, and shares are bounded', async () => {
+    const waits = await transfer('gullsey', '&outside=0&working=50');
+    const turn = waits.ways.find(({ way }) => way === 'one after the other')!;
+    // from 20:00 on a Friday to Monday 07:00, when the dock begins
+    expect(turn.endS).toBeGreaterThan(10 * 3600);
+    expect(turn.hours[0]).toMatchObject({ usedMbps: 0, allowedMbps: 0, works: false });
+    for (const wrong of ['&working=101', '&outside=-1', '&working=x', '&begin=yesterday'])
+      expect([wrong, (await server.call(`bringup/places/gullsey/transfer?${wrong.slice(1)}`, { cookie: engineer })).status]).toEqual([
+        wrong,
+        400,
+      ]);
+    expect((await server.call('bringup/places/nowhere/transfer', { cookie: engineer })).status).toBe(404);
   });
 });
 

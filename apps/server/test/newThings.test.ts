@@ -149,7 +149,12 @@ test('a kind of object, a setting, a finding and a stage are what the page on ar
   mkdirSync(join(copy, 'apps/web/src/paper'));
   writeFileSync(join(copy, 'apps/web/src/paper/stage.ts'), stage);
   writeFileSync(join(copy, 'apps/web/src/paper/PaperPage.tsx'), screen);
-  addLine('apps/web/src/shell/stages.ts', ' signinStage]', ' signinStage, paperStage]', "import { paperStage } from '../paper/stage.js';");
+  addLine(
+    'apps/web/src/shell/stages.ts',
+    '  signinStage,\n]',
+    '  signinStage,\n  paperStage,\n]',
+    "import { paperStage } from '../paper/stage.js';",
+  );
   // nothing else has to be said for the whole to be right in its types
   const tsc = join(root, 'node_modules/typescript-7/bin/tsc');
   const projects = ['packages/contracts', 'packages/core', 'apps/server'].map((part) => join(copy, part, 'tsconfig.build.json'));

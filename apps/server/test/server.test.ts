@@ -45,10 +45,11 @@ describe('doors', () => {
   test('every route is closed without a sign-in, and changes need the header and the role', async () => {
     const { body: document } = await one.call('docs-json', { cookie: engineer });
     const { paths } = document as { paths: Record<string, Record<string, object>> };
-    // what people without a sign-in here may reach: signing in, a field check by its link, a link that leads to a portal
+    // what people without a sign-in here may reach: signing in, a field check by its link, a link that leads to a portal; and what devices fetch
     const open = (path: string) =>
-      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|go\/)/.test(path) &&
-      path !== '/api/session/provider/confirm';
+      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|api\/published\/(key$|\{endpoint\}\/)|go\/)/.test(
+        path,
+      ) && path !== '/api/session/provider/confirm';
     const closed = Object.entries(paths).flatMap(([path, methods]) =>
       open(path) ? [] : Object.keys(methods).map((method) => [method.toUpperCase(), path] as const),
     );

@@ -1,6 +1,16 @@
 import { Body, Controller, Get, Param, Post, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { Applied, BringupBoot, BringupPlace, BringupPlaces, Key, PublishPlan, PublishRequest } from '@underpass/contracts';
+import {
+  Applied,
+  BringupBoot,
+  BringupPlace,
+  BringupPlaces,
+  Key,
+  PublishPlan,
+  PublishRequest,
+  TransferAnswer,
+  TransferQuery,
+} from '@underpass/contracts';
 import { z } from 'zod';
 import { Answers } from '../edge/answers.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
@@ -30,6 +40,13 @@ export class BringupController {
   @Answers(BringupPlace)
   place(@Param('id') id: string): Promise<BringupPlace> {
     return this.bringup.place(id);
+  }
+
+  /** How what its devices will install comes to them over its line. */
+  @Get('places/:id/transfer')
+  @Answers(TransferAnswer)
+  transfer(@Param('id') id: string, @Query({ schema: TransferQuery }) query: TransferQuery): TransferAnswer {
+    return this.bringup.transfer(id, query);
   }
 
   /** The start of a device, step by step, with what it sent and received. */

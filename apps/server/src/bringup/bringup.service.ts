@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import type { BringupBoot, BringupPlace, BringupPlaces, Change, Endpoint } from '@underpass/contracts';
+import type { BringupBoot, BringupPlace, BringupPlaces, Change, Endpoint, TransferAnswer, TransferQuery } from '@underpass/contracts';
 import { boot, bootSteps, made, mendOf, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
 import { readerOf } from './readerOf.js';
+import { transferTo } from './transfer.js';
 import { ReportService } from './report.service.js';
 
 /** Devices of another place that are tried for one that starts. */
@@ -91,6 +92,13 @@ export class BringupService {
       reported: (await this.reports.of([id])).get(id) ?? null,
       like: this.like(model, facts),
     };
+  }
+
+  /** How what the devices of a place will install comes to them. */
+  transfer(id: string, query: TransferQuery): TransferAnswer {
+    const answer = transferTo(this.store.model, id, query, Date.now());
+    if (!answer) throw notFound('location', id);
+    return answer;
   }
 
   private startsAt(model: EstateModel, location: string): { endpoint: Endpoint; start: Boot }[] {

@@ -1,4 +1,18 @@
-import { Body, Controller, Get, Header, HttpCode, Inject, Param, Post, Query, Req } from '@nestjs/common';
+import {
+  Body,
+  type CanActivate,
+  Controller,
+  type ExecutionContext,
+  Get,
+  Header,
+  HttpCode,
+  Inject,
+  Injectable,
+  Param,
+  Post,
+  Query,
+  UseGuards,
+} from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { BootReport, type ConfigFile } from '@underpass/contracts';
 import { BootReader, sumOf } from '@underpass/core';
@@ -15,9 +29,23 @@ import { ReportService } from './report.service.js';
 import { readerOf } from './readerOf.js';
 
 /** States of the estate whose files can still be fetched: a device that began with a list ends with the files of that list. */
-const statesKept = 50;
+const statesKept = 20;
 const FileQuery = z.object({ version: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER) });
 const digest = (text: string) => createHash('sha256').update(text).digest();
+
+/** Devices come with the key they were given; without one configured nobody’s word is taken. */
+@Injectable()
+export class DeviceGuard implements CanActivate {
+  constructor(@Inject(CONFIG) private readonly config: Config) {}
+
+  canActivate(context: ExecutionContext): boolean {
+    const given = context.switchToHttp().getRequest<Request>().headers['x-device-key'];
+    const { deviceKey } = this.config;
+    if (deviceKey === null || typeof given !== 'string' || !timingSafeEqual(digest(given), digest(deviceKey)))
+      throw new ProblemError(401, 'Not signed in', 'This is for devices, which come with their key.');
+    return true;
+  }
+}
 
 /**
  * What devices fetch: a signed list of the files for one, and the files. They come without a sign-in, as devices do before anybody signs
@@ -33,7 +61,6 @@ export class PublishedController {
     private readonly store: EstateStore,
     private readonly sealing: Sealing,
     private readonly reports: ReportService,
-    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   /** The key that lists are signed with, in PEM. */
@@ -75,11 +102,8 @@ export class PublishedController {
   @Post('reports')
   @HttpCode(204)
   @AnswersNothing()
-  async report(@Body({ schema: BootReport }) report: BootReport, @Req() request: Request): Promise<void> {
-    const given = request.headers['x-device-key'];
-    const { deviceKey } = this.config;
-    if (deviceKey === null || typeof given !== 'string' || !timingSafeEqual(digest(given), digest(deviceKey)))
-      throw new ProblemError(401, 'Not signed in', 'This is for devices, which come with their key.');
+  @UseGuards(DeviceGuard)
+  async report(@Body({ schema: BootReport }) report: BootReport): Promise<void> {
     if (!this.store.find('endpoint', report.endpoint)) throw notFound('endpoint', report.endpoint);
     await this.reports.keep(report);
   }

@@ -7,7 +7,7 @@ import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
 import { EstateStore } from './estate.store.js';
-import { assertValid } from './validate.js';
+import { assertReason, assertValid } from './validate.js';
 import { Sealing } from '../secrets/sealing.service.js';
 import { Channel } from '../events/channel.service.js';
 
@@ -72,6 +72,8 @@ export class ChangeService {
         (kind, id) => this.store.find(kind, id),
         (kind) => this.store.all(kind),
       );
+      // what is taken back stands again as it stood
+      if (!undoes) for (const change of changes) assertReason(change, (kind) => this.store.all(kind));
       const parsed = changes.map((change) => ({
         ...change,
         after: change.after && objectSchemas[change.kind].parse(this.sealing.sealed(change.after)),

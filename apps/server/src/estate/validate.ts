@@ -5,10 +5,12 @@ import {
   objectSchemas,
   referencesOf,
   reportedKinds,
+  type Endpoint,
   type Estate,
+  type Firmware,
   type ObjectKind,
 } from '@underpass/contracts';
-import { faultOfObject, type EstateFault, type ObjectChange } from '@underpass/core';
+import { faultOfObject, putBackBy, type EstateFault, type ObjectChange } from '@underpass/core';
 import { ProblemError } from '../problems/problem.js';
 import { faultsOfWhole, judgedTogether } from './whole.js';
 
@@ -40,6 +42,19 @@ function wholeFaults(changes: readonly ObjectChange[], all: (kind: ObjectKind) =
     }),
   );
   return faultsOfWhole({ ...emptyEstate(), ...after } as Estate);
+}
+
+/** Older firmware than devices have is put up for a reason, or not at all: they install what differs at their next start. */
+export function assertReason({ kind, id, after }: ObjectChange, all: (kind: ObjectKind) => Iterable<object>): void {
+  if (kind !== 'firmware' || !after) return;
+  const file = objectSchemas.firmware.parse(after);
+  if (file.reason?.trim()) return;
+  const back = putBackBy(file, [...all('firmware')] as Firmware[], all('endpoint') as Iterable<Endpoint>);
+  if (back.length === 0) return;
+  const whom = back.length === 1 ? `${back[0]} has` : `${back.length} devices have`;
+  throw new ProblemError(422, 'Not valid', `firmware ${id}: ${whom} something newer and would be put back at the next start. Say why.`, [
+    { field: 'reason', problem: `must be given: ${whom} something newer than ${file.version}` },
+  ]);
 }
 
 /** Throws the problem of the first change that is not valid. Changes of one set may refer to each other. */

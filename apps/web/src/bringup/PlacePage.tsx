@@ -45,6 +45,11 @@ export function PlacePage() {
                 ? 'One stops before the sign-in.'
                 : `${stopped} stop before the sign-in.`}
           </p>
+          <p className="pb-1">
+            <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/transfer`}>
+              Firmware on its way here
+            </Link>
+          </p>
           <DeviceList place={answer.data} chosen={chosen} pathOf={pathOf} />
         </div>
         {chosen === '' ? <Empty>No device of a described class stands here.</Empty> : <Start key={chosen} id={chosen} />}

@@ -1,6 +1,6 @@
-import { queryOptions } from '@tanstack/react-query';
-import type { BringupBoot, BringupPlace, BringupPlaces, PublishPlan } from '@underpass/contracts';
-import { call } from '../api/client.js';
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { BringupBoot, BringupPlace, BringupPlaces, PublishPlan, TransferAnswer } from '@underpass/contracts';
+import { call, query } from '../api/client.js';
 import { regional } from '../ui/figures.js';
 
 /** What the screens of the stage ask for, and under which keys it is kept. */
@@ -9,6 +9,13 @@ export const bringupQueries = {
   plan: () => queryOptions({ queryKey: ['bringup', 'published'], queryFn: () => call<PublishPlan>('bringup/published') }),
   place: (id: string) =>
     queryOptions({ queryKey: ['bringup', 'place', id], queryFn: () => call<BringupPlace>(`bringup/places/${encodeURIComponent(id)}`) }),
+  transfer: (id: string, asked: { begin: string; working: string; outside: string }) =>
+    queryOptions({
+      queryKey: ['bringup', 'transfer', id, asked],
+      queryFn: () =>
+        call<TransferAnswer>(`bringup/places/${encodeURIComponent(id)}/transfer${query({ ...asked, begin: asked.begin || null })}`),
+      placeholderData: keepPreviousData,
+    }),
   boot: (id: string) =>
     queryOptions({
       queryKey: ['bringup', 'boot', id],

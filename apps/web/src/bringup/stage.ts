@@ -4,6 +4,7 @@ export const bringupStage: Stage = {
   menu: { name: 'Bring-up', to: '/bringup', key: 'g u' },
   routes: [
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
+    { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },
   ],
   live: { results: ['bringup'], boot: ['bringup'] },

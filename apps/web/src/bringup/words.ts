@@ -1,3 +1,4 @@
+import { fixed } from '../ui/figures.js';
 import { bootCauses, bootSteps, type BootCause } from '@underpass/core';
 
 /** Short words of the steps, for where there is little room. */
@@ -33,3 +34,12 @@ export const seconds = (ms: number): string => {
 };
 /** The same by tenths, where several lie close together. */
 export const tenths = (ms: number): string => (ms === 0 || ms >= 100_000 ? seconds(ms) : `${(ms / 1000).toFixed(1)} s`);
+
+/** How long something takes, s. */
+export const lasting = (s: number): string => {
+  if (s < 90) return `${Math.round(s)} s`;
+  if (s < 5400) return `${Math.round(s / 60)} min`;
+  const minutes = Math.round(s / 60);
+  if (minutes >= 2880) return `${fixed(minutes / 1440, 1)} days`;
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+};

@@ -52,6 +52,12 @@ export function momentAt(at: string | number, zone: string): string {
   return `${moment(at)}${there ? ` (${there} there)` : ''}`;
 }
 
+/** A moment by the clock of a place: “25 November at 09:11”. */
+export const momentIn = (at: string | number, zone: string): string =>
+  format({ day: 'numeric', month: 'long', ...clockOf, timeZone: zone }).format(new Date(at));
+/** The hour on the clock of a place: “09:00”. */
+export const localHour = (at: string | number, zone: string): string => format({ ...clockOf, timeZone: zone }).format(new Date(at));
+
 const figures = new Intl.NumberFormat('en-GB');
 /** A whole number with thin spaces between its thousands, as the figures in the sentences are written. */
 export const inThousands = (n: number): string => figures.format(n).replaceAll(',', '\u202f');

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Change } from '../estate/change.js';
 import { ConfigLayer } from '../estate/bringup.js';
-import { Key } from '../estate/objects.js';
+import { Instant, Key } from '../estate/objects.js';
 import { DeviceClass } from '../estate/words.js';
 
 const Ms = z.number().describe('ms from switching on');
@@ -38,6 +38,30 @@ const ReportedBoot = BootReport.omit({ endpoint: true })
   .extend({ at: z.string() })
   .nullable()
   .describe('What the device itself told of its last start');
+
+const Way = z.enum(['all at once', 'one after the other', 'once, then from a copy at the place']);
+/** How what devices of a place will install comes to them: three ways over its line, hour by hour. */
+export const TransferAnswer = z
+  .object({
+    devices: z.number().describe('Devices that install something at their next start'),
+    files: z.array(z.object({ id: z.string(), version: z.string(), sizeMB: z.number(), devices: z.number(), down: z.number() })),
+    lineMbps: z.number().nullable().describe('Rate of the line towards the place less framing; null where nobody said it'),
+    timeZone: z.string(),
+    beginAt: z.string(),
+    ways: z.array(
+      z.object({
+        way: Way,
+        endS: z.number().nullable().describe('When the last device has it, s from the beginning; null: not within sixty days'),
+        meanS: z.number().nullable(),
+        workingHours: z.boolean().describe('Whether it takes more of the line in working hours than was allowed'),
+        hours: z.array(z.object({ at: z.string(), usedMbps: z.number(), allowedMbps: z.number(), works: z.boolean() })),
+      }),
+    ),
+  })
+  .meta({ id: 'TransferAnswer' });
+const Percent = z.coerce.number().min(0).max(100);
+/** When it begins, and how much of the line it may take in working hours of the place and outside, %. */
+export const TransferQuery = z.object({ begin: Instant.optional(), working: Percent.default(10), outside: Percent.default(90) });
 
 /** Configuration files as the settings of now come to them, beside what is published. */
 export const PublishPlan = z
@@ -138,3 +162,5 @@ export type BringupBoot = z.infer<typeof BringupBoot>;
 export type BootReport = z.infer<typeof BootReport>;
 export type PublishPlan = z.infer<typeof PublishPlan>;
 export type PublishRequest = z.infer<typeof PublishRequest>;
+export type TransferAnswer = z.infer<typeof TransferAnswer>;
+export type TransferQuery = z.infer<typeof TransferQuery>;

@@ -100,6 +100,7 @@ export const Firmware = z
     processor: Processor,
     sizeMB: z.number().positive().max(100_000),
     sha256: Sha256.optional().describe('Sum of the file'),
+    reason: z.string().max(300).optional().describe('Why it is put up although devices have something newer'),
   })
   .meta({ id: 'Firmware' });
 

@@ -2,4 +2,5 @@ export * from './dhcp/index.js';
 export * from './configFile/index.js';
 export { versionOrder } from './versionOrder.js';
 export * from './boot/index.js';
+export * from './transfer/index.js';
 export { wifiCode, wifiTypes, type WifiJoin, type WifiType } from './wifiCode.js';

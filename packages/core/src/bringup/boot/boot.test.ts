@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { bootFaults, startOf } from '../../../test/bootFaults.js';
-import { boot, bootCauses, bootSteps, firmwareDecision, placeOf, rangeOf, type Boot, type BootCause } from '../index.js';
+import { boot, bootCauses, bootSteps, firmwareDecision, placeOf, putBackBy, rangeOf, type Boot, type BootCause } from '../index.js';
 
 const codes = Object.keys(bootCauses) as BootCause[];
 const detail = ({ steps }: Boot, name: string) => steps.find((step) => step.name === name)?.detail;
@@ -181,6 +181,31 @@ describe('the pieces', () => {
     ['192.0.2.9-192.0.2.300', null],
     ['somewhere', null],
   ])('the range %j', (text, range) => expect(rangeOf(text)).toEqual(range));
+
+  test('a file puts back those for whom it is what is offered, and that have something newer', () => {
+    const file = (id: string, version: string) => ({
+      id,
+      deviceClass: 'thin-client' as const,
+      version,
+      processor: 'x86-64' as const,
+      sizeMB: 1,
+    });
+    const device = (id: string, more: object) =>
+      ({ id, deviceClass: 'thin-client', processor: 'x86-64', firmware: '4.12', ...more }) as never;
+    const devices = [
+      device('same', {}),
+      device('older', { firmware: '4.9' }),
+      device('newer', { firmware: '4.13' }),
+      device('unknown', { firmware: undefined }),
+      device('arm', { firmware: '5', processor: 'arm64' }),
+      device('kiosk', { firmware: '5', deviceClass: 'kiosk' }),
+    ];
+    expect(putBackBy(file('a', '4.12'), [], devices)).toEqual(['newer']);
+    // a higher one is offered instead
+    expect(putBackBy(file('a', '4.12'), [file('b', '4.14')], devices)).toEqual([]);
+    // its own earlier entry does not count
+    expect(putBackBy(file('a', '4.10'), [file('a', '4.14')], devices)).toEqual(['same', 'newer']);
+  });
 
   test('what is done with firmware: the highest for the processor is offered, never compared as text', () => {
     const file = (version: string, processor: 'x86-64' | 'arm64' = 'x86-64') => ({

@@ -31,6 +31,18 @@ export function firmwareDecision(
   return { does: order === 0 ? 'nothing' : order > 0 ? 'up' : 'down', offered };
 }
 
+/** Devices that a file puts back: those for which it is what is offered, and that have something newer. */
+export function putBackBy(file: Firmware, catalogue: readonly Firmware[], endpoints: Iterable<Endpoint>): string[] {
+  const offered = catalogue.filter(({ id, deviceClass }) => id !== file.id && deviceClass === file.deviceClass).concat(file);
+  const found: string[] = [];
+  for (const endpoint of endpoints) {
+    if (endpoint.deviceClass !== file.deviceClass || endpoint.processor !== file.processor) continue;
+    const decision = firmwareDecision(endpoint, offered);
+    if (decision.does === 'down' && decision.offered?.id === file.id) found.push(endpoint.id);
+  }
+  return found;
+}
+
 /** Compares what is offered with what it has; the decision goes into `keep`. */
 export function compareFirmware(run: Run, { endpoint, firmware, fleet }: BootFacts, keep: (decision: FirmwareDecision) => void): StepEnd {
   const decision = firmwareDecision(endpoint, firmware);
