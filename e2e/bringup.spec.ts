@@ -139,3 +139,19 @@ test('firmware on its way to a place: who is put back, and when it ends by three
   await page.getByLabel('in working hours').fill('1');
   await expect(turn.getByRole('strong')).not.toHaveText(ended);
 });
+
+test('somebody is led through joining the Wi-Fi of their place; the key is shown on demand alone', async ({ page }) => {
+  await signIn(page, people.engineer, '/bringup/marram-point');
+  await page.getByRole('link', { name: 'Wi-Fi card' }).click();
+  await expect(page.getByText('Ebb-at-eleven')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show the card' }).click();
+  await expect(page.getByRole('heading', { name: 'Join “Saltmarsh-Hall”' })).toBeVisible();
+  await expect(page.getByText('Ebb-at-eleven')).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Code to join Saltmarsh-Hall' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: 'In the list choose “Saltmarsh-Hall”' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: /^capital E$/ })).toBeVisible();
+  // nothing of it is left when the page is left
+  await page.getByRole('link', { name: 'Marram Point ticket hall' }).click();
+  await page.getByRole('link', { name: 'Wi-Fi card' }).click();
+  await expect(page.getByText('Ebb-at-eleven')).toHaveCount(0);
+});

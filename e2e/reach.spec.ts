@@ -42,6 +42,7 @@ const routes = [
   '/bringup',
   '/bringup/marram-point',
   '/bringup/marram-point/transfer',
+  '/bringup/marram-point/joining',
   '/estate/measurements',
   '/account',
   '/sign-ins',

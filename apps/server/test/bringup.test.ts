@@ -267,6 +267,23 @@ describe('what is secret', () => {
       expect([path, field, (await show(path, field)).status]).toEqual([path, field, 404]);
   });
 
+  test('a card to join by has it, for engineers, and that is logged; without a network that is said', async () => {
+    const card = (place: string, cookie = engineer) => server.call(`bringup/places/${place}/joining`, { method: 'POST', cookie });
+    const { status, body } = await card('head-office');
+    expect([status, body]).toEqual([
+      200,
+      expect.objectContaining({
+        name: 'Saltmarsh-Office',
+        key: 'Mudflat-and-Marsh',
+        payload: 'WIFI:T:SAE;S:Saltmarsh-Office;P:Mudflat-and-Marsh;;',
+      }),
+    ]);
+    const events = (await server.call('security-log', { cookie: await server.signIn(people.admin) })).body as SecurityEvent[];
+    expect(events.filter(({ about }) => about === 'joining card of location head-office')).toHaveLength(1);
+    expect([(await card('head-office', reader)).status, (await card('head-office', '')).status]).toEqual([403, 401]);
+    expect([(await card('oldhithe')).status, (await card('nowhere')).status]).toEqual([422, 404]);
+  });
+
   test('one sealed elsewhere is told as such, and one that is too long is refused and not sealed', async () => {
     const change = (key: string) =>
       server.call('changes', {

@@ -1,10 +1,11 @@
-import { Body, Controller, Get, Param, Post, Query, Req } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   Applied,
   BringupBoot,
   BringupPlace,
   BringupPlaces,
+  JoiningCard,
   Key,
   PublishPlan,
   PublishRequest,
@@ -15,6 +16,8 @@ import { z } from 'zod';
 import { Answers } from '../edge/answers.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { BringupService } from './bringup.service.js';
+import { SecurityLog } from '../securityLog/securityLog.service.js';
+import { JoiningService } from './joining.service.js';
 import { PublishService } from './publish.service.js';
 
 const PlanQuery = z.object({ gateway: Key.optional() });
@@ -26,6 +29,8 @@ export class BringupController {
   constructor(
     private readonly bringup: BringupService,
     private readonly publishing: PublishService,
+    private readonly joiningCards: JoiningService,
+    private readonly log: SecurityLog,
   ) {}
 
   /** Every place whose devices are described, with what stops them. */
@@ -40,6 +45,17 @@ export class BringupController {
   @Answers(BringupPlace)
   place(@Param('id') id: string): Promise<BringupPlace> {
     return this.bringup.place(id);
+  }
+
+  /** What somebody needs to join the Wi-Fi of a place; that its key was shown is in the log of the doors. */
+  @Post('places/:id/joining')
+  @Answers(JoiningCard)
+  @HttpCode(200)
+  @Needs('engineer')
+  async joining(@Param('id') id: string, @Req() request: SignedRequest): Promise<JoiningCard> {
+    const card = await this.joiningCards.of(id);
+    await this.log.recordOf('secret shown', request, `joining card of location ${id}`);
+    return card;
   }
 
   /** How what its devices will install comes to them over its line. */

@@ -3,13 +3,15 @@ import { EstateModule } from '../estate/estate.module.js';
 import { BringupController } from './bringup.controller.js';
 import { BringupService } from './bringup.service.js';
 import { PublishedController } from './published.controller.js';
+import { SecurityLogModule } from '../securityLog/securityLog.module.js';
+import { JoiningService } from './joining.service.js';
 import { PublishService } from './publish.service.js';
 import { ReportService } from './report.service.js';
 
 /** From a bare device to its first sign-in. */
 @Module({
-  imports: [EstateModule],
+  imports: [EstateModule, SecurityLogModule],
   controllers: [BringupController, PublishedController],
-  providers: [BringupService, PublishService, ReportService],
+  providers: [BringupService, PublishService, ReportService, JoiningService],
 })
 export class BringupModule {}

@@ -49,6 +49,9 @@ export function PlacePage() {
             <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/transfer`}>
               Firmware on its way here
             </Link>
+            <Link className="link min-h-[24px] inline-flex items-center ml-4" to={`/bringup/${encodeURIComponent(id)}/joining`}>
+              Wi-Fi card
+            </Link>
           </p>
           <DeviceList place={answer.data} chosen={chosen} pathOf={pathOf} />
         </div>

@@ -11,7 +11,7 @@ import { lasting } from './words.js';
 
 const means = {
   'all at once': 'Every device fetches it at its next start, and nobody holds it back.',
-  'one after the other': 'Each waits for the one before, and stays under the share below.',
+  'one after the other': 'Each waits for the one before, and stays under the share above.',
   'once, then from a copy at the place': 'The line carries it once; a device that is always on hands it to the others.',
 } as const;
 
@@ -122,7 +122,8 @@ function OneWay({
         )}
         {way.workingHours && <span className="text-amber">{` It takes more than ${working} % of the line while people work.`}</span>}
       </p>
-      <TransferStrip way={way} lineMbps={lineMbps} timeZone={timeZone} />
+      {/* what ends within the hour has no course to show */}
+      {way.hours.length > 1 && <TransferStrip way={way} lineMbps={lineMbps} timeZone={timeZone} />}
     </section>
   );
 }

@@ -5,6 +5,7 @@ export const bringupStage: Stage = {
   routes: [
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
+    { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },
   ],
   live: { results: ['bringup'], boot: ['bringup'] },

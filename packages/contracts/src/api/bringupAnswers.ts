@@ -39,6 +39,21 @@ const ReportedBoot = BootReport.omit({ endpoint: true })
   .nullable()
   .describe('What the device itself told of its last start');
 
+/** What somebody needs to join the Wi-Fi of a place. */
+export const JoiningCard = z
+  .object({
+    name: z.string(),
+    security: z.string().describe('In the words of routers'),
+    hidden: z.boolean(),
+    key: z.string().nullable(),
+    spelled: z.array(z.string()).describe('The key sign by sign, as it is read by telephone'),
+    steps: z.array(z.string()),
+    payload: z.string().describe('Text of the code by which devices join'),
+    code: z.string().describe('The code as a picture, SVG'),
+  })
+  .meta({ id: 'JoiningCard' });
+export type JoiningCard = z.infer<typeof JoiningCard>;
+
 const Way = z.enum(['all at once', 'one after the other', 'once, then from a copy at the place']);
 /** How what devices of a place will install comes to them: three ways over its line, hour by hour. */
 export const TransferAnswer = z

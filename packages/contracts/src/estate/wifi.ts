@@ -18,6 +18,7 @@ export const Wifi = z.strictObject({
     .optional()
     .describe('Name of the network'),
   security: WifiSecurity.optional().describe('How it is joined'),
+  hidden: z.boolean().optional().describe('Whether it does not say its name'),
   key: z
     .string()
     .min(1)

@@ -56,6 +56,7 @@ const told = (reader: FactsReader, ref: CrossingRef) => {
 const becomes: Record<string, string | string[] | boolean> = {
   'wifi.name': 'Another name',
   'wifi.security': 'SAE',
+  'wifi.hidden': true,
   'wifi.key': 'Another name',
   cable: true,
   firmware: '9.9.9',
