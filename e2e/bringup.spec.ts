@@ -150,6 +150,15 @@ test('somebody is led through joining the Wi-Fi of their place; the key is shown
   await expect(page.getByRole('img', { name: 'Code to join Saltmarsh-Hall' })).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'In the list choose “Saltmarsh-Hall”' })).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: /^capital E$/ })).toBeVisible();
+  // what the device found is held against the network, without being sent anywhere
+  const scan = page.getByLabel(/Paste what/);
+  await scan.fill('ssid,signal,channel,security\nsaltmarsh-hall,-60,36,WPA2\n');
+  await expect(page.getByText('“Saltmarsh-Hall” is not there; “saltmarsh-hall” is.')).toBeVisible();
+  await scan.fill('ssid,signal,channel,security\nSaltmarsh-Hall,-78,3,WPA2\nOther,-50,1,WPA2\n');
+  await expect(page.getByText('Too weak', { exact: true })).toBeVisible();
+  await expect(page.getByText('Channel 3 lies between those that do not overlap.')).toBeVisible();
+  await scan.fill('ssid,signal,channel\nSaltmarsh-Hall,loud,3\n');
+  await expect(page.getByText('line 2: has the signal “loud”')).toBeVisible();
   // nothing of it is left when the page is left
   await page.getByRole('link', { name: 'Marram Point ticket hall' }).click();
   await page.getByRole('link', { name: 'Wi-Fi card' }).click();

@@ -66,7 +66,9 @@ export class BringupService {
       free: known.length ? known.reduce((sum, free) => sum + free, 0) : null,
       wanted: starts.filter(({ endpoint }) => endpoint.reportedAt === undefined).length,
     };
-    return { id, name: location.name, steps: [...bootSteps], addresses, devices };
+    const { name, security } = location.wifi ?? {};
+    const network = name === undefined ? null : { name, ...(security === undefined ? {} : { security }) };
+    return { id, name: location.name, steps: [...bootSteps], network, addresses, devices };
   }
 
   /** The start of a device, beside one like it that starts, with the edit that mends what stops it. */

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { JoiningCard } from '@underpass/contracts';
-import { joiningSteps, securityWords, spelled, wifiCode } from '@underpass/core';
+import { joiningByHand, joiningSteps, securityWords, spelled, wifiCode } from '@underpass/core';
 import QRCode from 'qrcode';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -33,6 +33,7 @@ export class JoiningService {
       key: key === '' ? null : key,
       spelled: spelled(key),
       steps: joiningSteps({ name, security, hidden }),
+      byHand: joiningByHand({ name, security }),
       payload: code.value,
       code: await QRCode.toString(code.value, { type: 'svg', margin: 2 }),
     };

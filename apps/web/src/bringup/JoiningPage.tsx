@@ -6,6 +6,7 @@ import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useAction } from '../ui/useAction.js';
+import { ScanCheck } from './ScanCheck.js';
 import { bringupQueries } from './queries.js';
 
 /** The card by which somebody joins the Wi-Fi of a place: shown when it is asked for, which is logged; kept nowhere. */
@@ -50,6 +51,7 @@ export function JoiningPage() {
         </>
       )}
       {card && <Card card={card} />}
+      {named.data?.network && <ScanCheck network={named.data.network} />}
     </div>
   );
 }
@@ -83,6 +85,14 @@ function Card({ card }: { card: JoiningCard }) {
         <h2>By telephone</h2>
         <ol className="mt-1 text-[17px] leading-[26px] max-w-[60ch] list-decimal pl-6">
           {card.steps.map((step) => (
+            <li key={step} className="py-1">
+              {step}
+            </li>
+          ))}
+        </ol>
+        <h2 className="mt-4">On a thin client</h2>
+        <ol className="mt-1 text-[17px] leading-[26px] max-w-[60ch] list-decimal pl-6">
+          {card.byHand.map((step) => (
             <li key={step} className="py-1">
               {step}
             </li>

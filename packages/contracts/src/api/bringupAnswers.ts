@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Change } from '../estate/change.js';
 import { ConfigLayer } from '../estate/bringup.js';
 import { Instant, Key } from '../estate/objects.js';
+import { Wifi } from '../estate/wifi.js';
 import { DeviceClass } from '../estate/words.js';
 
 const Ms = z.number().describe('ms from switching on');
@@ -48,6 +49,7 @@ export const JoiningCard = z
     key: z.string().nullable(),
     spelled: z.array(z.string()).describe('The key sign by sign, as it is read by telephone'),
     steps: z.array(z.string()),
+    byHand: z.array(z.string()).describe('The same on a device that shows no list of networks'),
     payload: z.string().describe('Text of the code by which devices join'),
     code: z.string().describe('The code as a picture, SVG'),
   })
@@ -115,6 +117,7 @@ export const BringupPlace = z
     id: z.string(),
     name: z.string(),
     steps: z.array(z.string()),
+    network: Wifi.pick({ name: true, security: true }).nullable().describe('Its Wi-Fi, without the key'),
     addresses: z
       .object({ free: z.number().nullable(), wanted: z.number() })
       .describe('Addresses that are free at the place, and devices that never started there and will want one'),

@@ -2,7 +2,7 @@ import { sealedAlike } from './secret.js';
 import type { BootFacts } from './facts.js';
 import type { Run, StepEnd } from './run.js';
 
-/** Weakest signal that anything is joined with, dBm [IEEE 802.11-2020 table 17-18: the slowest rate is received down to −82]. */
+/** Weakest signal that anything is joined with, dBm [IEEE 802.11-2020 table 19-23: the slowest rate in 20 MHz]. */
 export const weakestDbm = -82;
 const securityWords = { WPA: 'WPA2', SAE: 'WPA3', WEP: 'WEP', nopass: 'no key' } as const;
 

@@ -85,3 +85,14 @@ export function joiningSteps({
     'Is there a hook or the word “connected” beside the name? Then it is done. If it asks for the key again, the key was typed otherwise.',
   ];
 }
+
+/** The same on a thin client, where nothing is picked from a list and the network comes up after a restart (common practice, no source). */
+export function joiningByHand({ name, security }: { name: string; security: NonNullable<Wifi['security']> }): string[] {
+  return [
+    'Open the settings of the device before anybody signs in, and there the network.',
+    `Type the name “${name}”, exactly so: capitals, dashes and spaces count.`,
+    `Choose the security: ${securityWords[security]}.`,
+    ...(security === 'nopass' ? [] : ['Type the key sign by sign, and let it be shown to compare.']),
+    'Save, and restart the device: the network comes up after that.',
+  ];
+}

@@ -1,5 +1,5 @@
-import { utf8Bytes } from '../units/text.js';
-import { bad, good, type Result } from '../units/result.js';
+import { utf8Bytes } from '../../units/text.js';
+import { bad, good, type Result } from '../../units/result.js';
 
 /** How a network asks for a key, in the words of the code. */
 export const wifiTypes = ['WPA', 'SAE', 'WEP', 'nopass'] as const;
