@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saidAs } from './shownAs.js';
 import { Wifi } from './wifi.js';
 import {
   ClientKind,
@@ -254,7 +255,8 @@ const DeviceClock = z
   .string()
   .max(40)
   .refine(
-    (text) => text === 'right' || text === 'wrong' || /^[+-]?\d{1,12}(\.\d+)?$/.test(text) || Instant.safeParse(text).success,
+    (text) =>
+      /^(right|wrong|ok|yes|no|[+-]?\d{1,12}(\.\d+)?)$/.test(text) || Instant.safeParse(text).success || Day.safeParse(text).success,
     'must be right, wrong, the seconds it is off, or the UTC time it shows, such as 2019-01-01T00:00:00Z',
   );
 
@@ -279,7 +281,11 @@ export const Endpoint = z
     connection: z.enum(['wired', 'wifi']).optional(),
     wifiSignalDbm: z.number().min(-110).max(0).optional(),
     wifi: Wifi.optional().describe('Wi-Fi network it is told'),
-    cable: z.boolean().optional().describe('Whether its network cable is plugged in'),
+    cable: z
+      .boolean()
+      .register(saidAs, { yes: ['in', 'plugged', 'plugged in', 'connected'], no: ['out', 'unplugged', 'none', 'disconnected'] })
+      .optional()
+      .describe('Whether its network cable is plugged in'),
     firmware: Version.optional().describe('Version of its firmware'),
     clock: DeviceClock.optional().describe('Its clock: right, wrong, the seconds it is off, or the UTC time it shows'),
     line: Line.optional().describe('Its own line, where the location has ownLines'),

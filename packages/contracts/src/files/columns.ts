@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saidAs } from '../estate/shownAs.js';
 import { CellError } from './cellError.js';
 import { listCells } from './cells.js';
 import { readMix, writeMix } from './compact.js';
@@ -38,7 +39,7 @@ const written = (value: unknown): string => (value === undefined ? '' : String(v
 function leaf(path: string[], schema: z.ZodType, about: About): Column {
   const base: Base = { name: path.join('.'), path, type: 'structured', options: [], ...about };
   if (schema instanceof z.ZodNumber) return numberLeaf(base);
-  if (schema instanceof z.ZodBoolean) return booleanLeaf(base);
+  if (schema instanceof z.ZodBoolean) return booleanLeaf(base, saidAs.get(schema));
   if (schema instanceof z.ZodEnum) return enumLeaf(base, schema.options.map(String));
   if (schema instanceof z.ZodRecord) return recordLeaf(base, unwrap(schema.valueType as z.ZodType));
   if (schema instanceof z.ZodArray) return listLeaf(base, unwrap(schema.element as z.ZodType));
@@ -58,15 +59,16 @@ const numberLeaf = (base: Base): Column => ({
   },
 });
 
-const booleanLeaf = (base: Base): Column => ({
+const booleanLeaf = (base: Base, words?: { yes: readonly string[]; no: readonly string[] }): Column => ({
   ...base,
   type: 'boolean',
   options: ['yes', 'no'],
   expected: 'yes or no',
   write: (value) => (value === undefined ? '' : value ? 'yes' : 'no'),
   read: (cell) => {
-    if (/^(yes|true)$/i.test(cell)) return true;
-    if (/^(no|false)$/i.test(cell)) return false;
+    const word = cell.toLowerCase();
+    if (/^(yes|true)$/.test(word) || words?.yes.includes(word)) return true;
+    if (/^(no|false)$/.test(word) || words?.no.includes(word)) return false;
     throw new CellError(`“${cell}” is neither yes nor no`);
   },
 });

@@ -63,6 +63,16 @@ describe('an estate folder', () => {
   });
 });
 
+test('whether a cable is plugged in is taken in the words people have for it, and nothing else', () => {
+  const read = (cell: string) => {
+    const csv = `id,name,location,deviceClass,ownership,platform,processor,clientKind,cable\nT,T,head-office,thin-client,managed,thin,x86-64,browser,${cell}\n`;
+    const { estate, problems } = readFolder(new Map([['endpoints.csv', csv]]), { location: new Set(['head-office']) });
+    return problems[0]?.problem ?? estate.endpoint[0]?.cable;
+  };
+  expect(['yes', 'in', 'Plugged in', 'no', 'out', 'unplugged', ''].map(read)).toEqual([true, true, true, false, false, false, undefined]);
+  expect(read('perhaps')).toBe('“perhaps” is neither yes nor no');
+});
+
 test('any endpoint goes through CSV unchanged', () => {
   const text = fc
     .string({ minLength: 1, maxLength: 20 })

@@ -213,9 +213,12 @@ function clock({ endpoint, nowMs }: Device, told: DhcpMessage): void {
   const said = told.options.find(({ code }) => code === 42);
   if (said && said.bytes.length % 4 === 0) return;
   const { clock: shows } = endpoint;
-  if (shows === undefined || shows === 'right') return;
-  const offS =
-    shows === 'wrong' ? Infinity : /^[+-]?[\d.]+$/.test(shows) ? Math.abs(Number(shows)) : Math.abs(Date.parse(shows) - nowMs) / 1000;
+  if (shows === undefined || /^(right|ok|yes)$/.test(shows)) return;
+  const offS = /^(wrong|no)$/.test(shows)
+    ? Infinity
+    : /^[+-]?[\d.]+$/.test(shows)
+      ? Math.abs(Number(shows))
+      : Math.abs(Date.parse(shows) - nowMs) / 1000;
   if (offS > 3600) throw new Stopped('time set', 'no certificate is valid at the time of this clock');
 }
 

@@ -153,7 +153,9 @@ describe('what is told beside', () => {
     expect(clock('2026-11-25T11:00:00Z')).toBeNull();
     expect(clock('2026-11-25T11:00:01Z')).toContain('1.0 hours ahead');
     expect(clock('2019-01-01T00:00:00Z')).toContain('2885 days behind');
-    expect(clock('right')).toBeNull();
+    expect(clock('2019-01-01')).toContain('days behind');
+    expect(['right', 'ok', 'yes'].map(clock)).toEqual([null, null, null]);
+    expect(['wrong', 'no'].map((text) => clock(text) === null)).toEqual([false, false]);
   });
 });
 

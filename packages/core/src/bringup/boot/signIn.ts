@@ -12,8 +12,8 @@ const timeServer = 42;
 
 /** How far a clock is off, s, and how that is told; null where it is right or nobody knows. */
 export function clockFault(clock: string | undefined, atMs: number, mostS: number): string | null {
-  if (clock === undefined || clock === 'right') return null;
-  if (clock === 'wrong') return 'nobody knows by how much';
+  if (clock === undefined || /^(right|ok|yes)$/.test(clock)) return null;
+  if (/^(wrong|no)$/.test(clock)) return 'nobody knows by how much';
   const offS = /^[+-]?[\d.]+$/.test(clock) ? Number(clock) : (Date.parse(clock) - atMs) / 1000;
   if (Math.abs(offS) <= mostS) return null;
   return `${offDays(Math.abs(offS))} ${offS < 0 ? 'behind' : 'ahead'}`;
