@@ -9,9 +9,12 @@ import type {
   SecurityEvent,
   TransferAnswer,
 } from '@underpass/contracts';
+import { emptyEstate } from '@underpass/contracts';
+import { modelOf } from '@underpass/core';
 import { strFromU8, unzipSync } from 'fflate';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
+import { readerOf } from '../src/bringup/readerOf.js';
 import { demoFiles, makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -117,6 +120,13 @@ describe('starts', () => {
     // what no edit says has no remedy that could be applied
     expect((await boot('MAR-TC-017')).broken?.remedy).toBeNull();
   });
+});
+
+test('starts are those of now: what was read ten minutes ago is read anew, though nothing was edited', () => {
+  const model = modelOf(emptyEstate());
+  const at = (minutes: number) => readerOf(model, minutes * 60_000);
+  expect(at(9)).toBe(at(0));
+  expect(at(10)).not.toBe(at(0));
 });
 
 describe('firmware on its way to a place', () => {

@@ -23,8 +23,8 @@ export class BringupService {
   /** Every place with what stops its devices. */
   places(): Promise<BringupPlaces> {
     const { model } = this.store;
-    return this.kept.get(model, '', async () => {
-      const reader = readerOf(model);
+    const reader = readerOf(model);
+    return this.kept.get(reader, '', async () => {
       const tallies = new Map<string, Tally>();
       let others = 0;
       await eachInSlices(model.estate.endpoint, ({ id, deviceClass, location }) => {
@@ -85,7 +85,7 @@ export class BringupService {
       location: { id: location.id, name: location.name },
       deviceClass: endpoint.deviceClass,
       broken: broken && {
-        ...broken,
+        ...told(broken),
         alike: here.filter((each) => each.start.broken?.cause === broken.cause).length,
         remedy: this.remedy(model, facts, { broken }),
       },
@@ -137,6 +137,9 @@ export class BringupService {
     return null;
   }
 }
+
+/** What is told of a break: without the pieces of its sentences. */
+const told = ({ words: _, ...broken }: NonNullable<Boot['broken']>) => broken;
 
 /** Counts the starts of a place. */
 class Tally {

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Publishing } from './Publishing.js';
+import { Sheet } from './Sheet.js';
 import { bringupQueries } from './queries.js';
 import { causeWords, stepWords } from './words.js';
 
@@ -16,7 +17,7 @@ export function BringupPage() {
   const sum = (of: (place: (typeof places)[number]) => number) => places.reduce((total, place) => total + of(place), 0);
   const [devices, ready, downgrades] = [sum((p) => p.devices), sum((p) => p.ready), sum((p) => p.downgrades)];
   return (
-    <div className="px-6 pt-[15px] pb-8 max-[600px]:px-4">
+    <Sheet>
       <h1>
         {ready} of {devices} devices reach their sign-in screen
       </h1>
@@ -82,6 +83,6 @@ export function BringupPage() {
         </table>
       )}
       {places.length > 0 && <Publishing />}
-    </div>
+    </Sheet>
   );
 }

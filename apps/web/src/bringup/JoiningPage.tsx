@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import type { JoiningCard } from '@underpass/contracts';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
 import { useAction } from '../ui/useAction.js';
 import { ScanCheck } from './ScanCheck.js';
+import { Sheet, toPlace } from './Sheet.js';
 import { bringupQueries } from './queries.js';
 
 /** The card by which somebody joins the Wi-Fi of a place: shown when it is asked for, which is logged; kept nowhere. */
@@ -23,12 +24,7 @@ export function JoiningPage() {
       setCard(await call<JoiningCard>(`bringup/places/${encodeURIComponent(place)}/joining`, 'POST'));
     });
   return (
-    <div className="px-6 pt-[15px] pb-8 max-[600px]:px-4">
-      <p>
-        <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(place)}`}>
-          {name}
-        </Link>
-      </p>
+    <Sheet back={toPlace(place, name)}>
       <h1>{card ? `Join “${card.name}”` : `Joining the Wi-Fi of ${name}`}</h1>
       {!card && (
         <>
@@ -52,7 +48,7 @@ export function JoiningPage() {
       )}
       {card && <Card card={card} />}
       {named.data?.network && <ScanCheck network={named.data.network} />}
-    </div>
+    </Sheet>
   );
 }
 

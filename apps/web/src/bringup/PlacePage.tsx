@@ -7,6 +7,7 @@ import { BoreholeLog } from './BoreholeLog.js';
 import { DeviceList } from './DeviceList.js';
 import { MergedValues } from './MergedValues.js';
 import { Messages } from './Messages.js';
+import { Sheet } from './Sheet.js';
 import { bringupQueries } from './queries.js';
 import { WhatItIs } from './WhatItIs.js';
 import { seconds, stepWords } from './words.js';
@@ -26,12 +27,7 @@ export function PlacePage() {
   const { name } = answer.data;
   const stopped = devices.filter(({ broken }) => broken).length;
   return (
-    <div className="px-6 pt-[15px] pb-8 max-[600px]:px-4">
-      <p>
-        <Link className="link min-h-[24px] inline-flex items-center" to="/bringup">
-          All places
-        </Link>
-      </p>
+    <Sheet back={{ to: '/bringup', name: 'All places' }}>
       <div className="grid gap-x-5 grid-cols-[minmax(0,1fr)] min-[900px]:grid-cols-[280px_minmax(0,1fr)]">
         <div className="min-w-0">
           <h1>
@@ -57,7 +53,7 @@ export function PlacePage() {
         </div>
         {chosen === '' ? <Empty>No device of a described class stands here.</Empty> : <Start key={chosen} id={chosen} />}
       </div>
-    </div>
+    </Sheet>
   );
 }
 

@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { momentIn } from '../ui/times.js';
+import { Sheet, toPlace } from './Sheet.js';
 import { bringupQueries } from './queries.js';
 import { TransferStrip } from './TransferStrip.js';
 import { lasting } from './words.js';
@@ -27,12 +28,7 @@ export function TransferPage() {
   if (!answer.data) return <Failed what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { devices, files, lineMbps, timeZone, beginAt, ways } = answer.data;
   return (
-    <div className="px-6 pt-[15px] pb-8 max-[600px]:px-4">
-      <p>
-        <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(place)}`}>
-          {name}
-        </Link>
-      </p>
+    <Sheet back={toPlace(place, name)}>
       <h1>
         {devices === 0
           ? `No device of ${name} installs anything at its next start`
@@ -60,7 +56,7 @@ export function TransferPage() {
         ways.map((way) => (
           <OneWay key={way.way} way={way} lineMbps={lineMbps} timeZone={timeZone} beginAt={beginAt} working={asked.working} />
         ))}
-    </div>
+    </Sheet>
   );
 }
 

@@ -30,10 +30,10 @@ export const causeSays = (code: string): string =>
 export const seconds = (ms: number): string => {
   const s = ms / 1000;
   if (s >= 600) return `${Math.round(s / 60)} min`;
-  return s >= 100 || s === 0 ? `${Math.round(s)} s` : `${s.toFixed(s < 10 ? 1 : 0)} s`;
+  return s >= 100 || s === 0 ? `${Math.round(s)} s` : `${fixed(s, s < 10 ? 1 : 0)} s`;
 };
 /** The same by tenths, where several lie close together. */
-export const tenths = (ms: number): string => (ms === 0 || ms >= 100_000 ? seconds(ms) : `${(ms / 1000).toFixed(1)} s`);
+export const tenths = (ms: number): string => (ms === 0 || ms >= 100_000 ? seconds(ms) : `${fixed(ms / 1000, 1)} s`);
 
 /** How long something takes, s. */
 export const lasting = (s: number): string => {

@@ -1,7 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync, writeFileSync } from 'node:fs';
+import { withField } from '../../change/index.js';
 import { bootFaults, startOf } from '../../../test/bootFaults.js';
-import { boot, bootCauses, bootSteps, firmwareDecision, placeOf, putBackBy, rangeOf, type Boot, type BootCause } from '../index.js';
+import {
+  boot,
+  bootCauses,
+  bootSteps,
+  firmwareDecision,
+  mendOf,
+  placeOf,
+  putBackBy,
+  rangeOf,
+  type Boot,
+  type BootCause,
+  type BootFacts,
+} from '../index.js';
 
 const codes = Object.keys(bootCauses) as BootCause[];
 const detail = ({ steps }: Boot, name: string) => steps.find((step) => step.name === name)?.detail;
@@ -86,6 +99,58 @@ describe('every fault is named, with the step it breaks', () => {
     const page = new URL('../../../../../docs/bringup-faults.md', import.meta.url);
     if (process.env.WRITE) writeFileSync(page, text);
     expect(readFileSync(page, 'utf8')).toBe(text);
+  });
+});
+
+describe('an edit that mends', () => {
+  /** The facts with an edit made. */
+  const mended = (facts: BootFacts): BootFacts | null => {
+    const broken = boot(facts).broken!;
+    const patches = mendOf(facts, broken);
+    if (!patches?.length) return null;
+    const edited = <T extends { id: string }>(kind: string, object: T): T =>
+      patches.reduce<T>(
+        (now, patch) =>
+          patch.do === 'change' && patch.kind === kind && patch.id === object.id
+            ? Object.entries(patch.set ?? {}).reduce((each, [field, value]) => withField(each, field, value ?? undefined) as T, now)
+            : now,
+        object,
+      );
+    return {
+      ...facts,
+      endpoint: edited('endpoint', facts.endpoint),
+      scopes: facts.scopes.map((scope) => edited('scope', scope)),
+      servers: facts.servers.map((server) => edited('configServer', server)),
+      files: facts.files.map((file) => edited('configFile', file)),
+    };
+  };
+  const without: BootCause[] = [];
+  test.each(codes)('%s', (code) => {
+    const after = mended(startOf(bootFaults[code].hit));
+    if (after === null) return void without.push(code);
+    expect([code, boot(after).broken]).toEqual([code, null]);
+  });
+  test('is there for most of those that an edit can say', () => {
+    expect(codes.length - without.length).toBeGreaterThanOrEqual(22);
+    // somebody has to write a file, put firmware up, renew a certificate, describe a class or widen a range
+    for (const code of [
+      'line without equals',
+      'firmware for another processor',
+      'certificate ended',
+      'class not described',
+      'addresses used up',
+    ] as const)
+      expect(without).toContain(code);
+  });
+
+  test('of several servers the one that was meant is told, and none is said to answer that was not asked', () => {
+    const facts = startOf({ server: { reachable: false } });
+    const other = { id: 'other', address: '198.51.100.9', reachable: false };
+    const silent = { ...facts, servers: [other, ...facts.servers] };
+    expect(mendOf(silent, boot(silent).broken!)).toEqual([{ do: 'change', kind: 'configServer', id: 'bringup', set: { reachable: true } }]);
+    const near = startOf(bootFaults['server misspelt'].hit);
+    const misspelt = { ...near, servers: [other, ...near.servers] };
+    expect(JSON.stringify(mendOf(misspelt, boot(misspelt).broken!))).toContain('http://config.example/');
   });
 });
 

@@ -21,6 +21,8 @@ export interface BootBreak {
   mend: string;
   /** What the screen of the device shows. */
   shows: string;
+  /** The words of this device in those sentences, such as its scope, server and file. */
+  words: Readonly<Record<string, string>>;
   /** What to ask a person by telephone, to tell it from what looks most like it. */
   ask: { question: string; here: string; there: string; alike: BootCause };
 }
@@ -103,6 +105,7 @@ function breakOf(step: BootStepName, code: BootCause, words: Readonly<Record<str
     code,
     cause,
     mend: said(mend),
+    words,
     shows,
     ask: { question: said(ask), here: said(here), there: said(there), alike: alike as BootCause },
   };

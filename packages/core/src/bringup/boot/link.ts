@@ -1,10 +1,10 @@
+import { securityNames } from '../wifi/joining.js';
 import { sealedAlike } from './secret.js';
 import type { BootFacts } from './facts.js';
 import type { Run, StepEnd } from './run.js';
 
 /** Weakest signal that anything is joined with, dBm [IEEE 802.11-2020 table 19-23: the slowest rate in 20 MHz]. */
 export const weakestDbm = -82;
-const securityWords = { WPA: 'WPA2', SAE: 'WPA3', WEP: 'WEP', nopass: 'no key' } as const;
 
 /** Whether it is connected: by its cable, or by joining the Wi-Fi of its place. */
 export function linkUp(run: Run, { endpoint, location, assumed }: BootFacts): StepEnd {
@@ -44,7 +44,7 @@ function refused(
     return { cause: 'wifi too weak', words: { ...words, has: String(signalDbm), network: String(weakestDbm) } };
   const [own, theirs] = [has.security, wanted.security];
   if (own !== undefined && theirs !== undefined && own !== theirs)
-    return { cause: 'wifi security differs', words: { ...words, has: securityWords[own], network: securityWords[theirs] } };
+    return { cause: 'wifi security differs', words: { ...words, has: securityNames[own], network: securityNames[theirs] } };
   if (theirs === 'nopass' || wanted.key === undefined) return null;
   if (has.key === undefined) return { cause: 'wifi key missing', words };
   const alike = sealedAlike(has.key, wanted.key);

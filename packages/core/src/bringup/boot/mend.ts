@@ -1,12 +1,11 @@
 import type { Patch, Scope } from '@underpass/contracts';
-import { sumOf } from './files.js';
 import type { BootBreak } from './boot.js';
 import type { BootCause } from './causes/index.js';
 import type { BootFacts } from './facts.js';
 import { placeOf } from './serverPlace.js';
 
 type Device = Readonly<Record<string, unknown>>;
-type Mend = (facts: BootFacts) => Patch[] | null;
+type Mend = (facts: BootFacts, words: BootBreak['words']) => Patch[] | null;
 
 const device =
   (set: (facts: BootFacts) => Device | null): Mend =>
@@ -18,8 +17,9 @@ const device =
 const joined = device(({ location }) => (location.wifi?.name === undefined ? null : { wifi: location.wifi }));
 
 /** The option of the class, as its devices read it, with where the settings server is: in the scope that answers them. */
-const toServer: Mend = ({ fleet, servers, scopes }) => {
-  const [server] = servers;
+const toServer: Mend = ({ fleet, servers, scopes }, words) => {
+  // the one that was meant, where that is known
+  const server = servers.find(({ address }) => address === words.server) ?? servers[0];
   if (!fleet || !server) return null;
   const { code, type } = fleet.serverOption;
   const host = placeOf(server.address)?.host;
@@ -59,17 +59,19 @@ const mends: Partial<Record<BootCause, Mend>> = {
   'server unknown': toServer,
   'server misspelt': toServer,
   'server on another port': toServer,
-  'server silent': ({ servers }) => servers.map(({ id }) => ({ do: 'change', kind: 'configServer', id, set: { reachable: true } })),
+  'server silent': ({ servers }, words) =>
+    servers
+      .filter(({ address }) => address === words.server)
+      .map(({ id }) => ({ do: 'change', kind: 'configServer', id, set: { reachable: true } })),
   'clock wrong': device(() => ({ clock: 'right' })),
   'time server as text': device(() => ({ clock: 'right' })),
-  'file sum differs': ({ files }) => {
-    const changed = files.find((file) => sumOf(file) !== (file.sha256?.toLowerCase() ?? sumOf(file)));
-    return changed ? [{ do: 'change', kind: 'configFile', id: changed.id, set: { sha256: null } }] : null;
-  },
+  'file sum differs': (_, { file }) =>
+    file === undefined ? null : [{ do: 'change', kind: 'configFile', id: file, set: { sha256: null } }],
 };
 
 /**
  * The edit of the estate that mends what broke a start, where one is enough; null where none is. It is how things are once somebody has
  * done it at the server or the device.
  */
-export const mendOf = (facts: BootFacts, { code }: Pick<BootBreak, 'code'>): Patch[] | null => mends[code]?.(facts) ?? null;
+export const mendOf = (facts: BootFacts, { code, words }: Pick<BootBreak, 'code' | 'words'>): Patch[] | null =>
+  mends[code]?.(facts, words) ?? null;

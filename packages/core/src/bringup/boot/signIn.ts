@@ -75,27 +75,31 @@ export function showSignIn(run: Run, facts: BootFacts, address: string, { does, 
     return { detail: `at ${address}, of which nothing is known` };
   }
   const fault = certificateFault(gateway, address, atMs);
-  if (fault) return { cause: fault.cause, words: { has: address, day: fault.day } };
+  if (fault) return { cause: fault.cause, words: { has: address, ...fault.words } };
   const floor = gateway.clientFloors[endpoint.clientKind];
   // where the firmware is the client, what was just written is what asks
   const wrote = endpoint.clientKind === 'thin-client firmware' && (does === 'up' || does === 'down');
   const version = wrote ? offered?.version : endpoint.clientVersion;
   if (floor !== undefined && version !== undefined && compareVersions(version, floor) < 0)
-    return { cause: 'client too old', words: { has: gateway.name, day: floor, version } };
+    return { cause: 'client too old', words: { has: gateway.name, floor, version } };
   run.say('received', `the sign-in screen of ${gateway.name}`);
   return { detail: `at ${gateway.name}` };
 }
 
 /** What a device finds wrong with a certificate, in the order in which it looks [RFC 5280 section 6.1, RFC 6125]. */
-function certificateFault({ certificate }: Gateway, address: string, atMs: number): { cause: BootCause; day: string } | null {
+function certificateFault(
+  { certificate }: Gateway,
+  address: string,
+  atMs: number,
+): { cause: BootCause; words: Readonly<Record<string, string>> } | null {
   if (!certificate) return null;
   const { names, notBefore, notAfter, trust } = certificate;
   const day = new Date(atMs).toISOString().slice(0, 10);
-  if (trust === 'none') return { cause: 'certificate not trusted', day: '' };
-  if (day > notAfter) return { cause: 'certificate ended', day: notAfter };
-  if (day < notBefore) return { cause: 'certificate not yet', day: notBefore };
+  if (trust === 'none') return { cause: 'certificate not trusted', words: {} };
+  if (day > notAfter) return { cause: 'certificate ended', words: { day: notAfter } };
+  if (day < notBefore) return { cause: 'certificate not yet', words: { day: notBefore } };
   const covers = (name: string) =>
     name.toLowerCase() === address.toLowerCase() ||
     (name.startsWith('*.') && address.toLowerCase().split('.').slice(1).join('.') === name.slice(2).toLowerCase());
-  return names.some(covers) ? null : { cause: 'certificate for another name', day: names.join(', ') };
+  return names.some(covers) ? null : { cause: 'certificate for another name', words: { names: names.join(', ') } };
 }

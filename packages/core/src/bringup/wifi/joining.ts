@@ -1,5 +1,8 @@
 import type { Wifi } from '@underpass/contracts';
 
+/** How a network is secured, in a word. */
+export const securityNames: Record<NonNullable<Wifi['security']>, string> = { WPA: 'WPA2', SAE: 'WPA3', WEP: 'WEP', nopass: 'no key' };
+
 /** How a network is secured, in the words that routers and devices have for it; common practice, no source. */
 export const securityWords: Record<NonNullable<Wifi['security']>, string> = {
   WPA: 'WPA2, also written WPA2-PSK, WPA2 Personal or AES',

@@ -103,7 +103,7 @@ export const signIn = of('sign-in screen', shown.signIn, {
     'Another day',
   ],
   'certificate for another name': [
-    'The certificate of {has} is for {day}.',
+    'The certificate of {has} is for {names}.',
     'Give {has} a certificate for its own name.',
     'certificate not trusted',
     'For which name does the warning say the certificate is?',
@@ -119,8 +119,8 @@ export const signIn = of('sign-in screen', shown.signIn, {
     'Another than {has}',
   ],
   'client too old': [
-    '{has} takes {day} and later; the client of this device is {version}.',
-    'Put up firmware with client {day} or later.',
+    '{has} takes {floor} and later; the client of this device is {version}.',
+    'Put up firmware with client {floor} or later.',
     'certificate not trusted',
     'Does the message speak of a version?',
     'Yes',
