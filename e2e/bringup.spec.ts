@@ -135,6 +135,10 @@ test('firmware on its way to a place: who is put back, and when it ends by three
   const turn = page.getByRole('region', { name: 'one after the other' });
   await expect(turn.getByText(/Done after/)).toBeVisible();
   const ended = await turn.getByRole('strong').innerText();
+  // what is no share is told, and what stood stays
+  await page.getByLabel('in working hours').fill('200');
+  await expect(page.getByText('Type 0 to 100 for the part in working hours; below it stands with 10 %.')).toBeVisible();
+  await expect(turn.getByRole('strong')).toHaveText(ended);
   await page.getByLabel('outside of them').fill('1');
   await page.getByLabel('in working hours').fill('1');
   await expect(turn.getByRole('strong')).not.toHaveText(ended);

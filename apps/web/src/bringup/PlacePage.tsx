@@ -2,7 +2,7 @@ import type { BringupPlace } from '@underpass/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Failed, Loading } from '../ui/States.js';
 import { BoreholeLog } from './BoreholeLog.js';
 import { DeviceList } from './DeviceList.js';
 import { MergedValues } from './MergedValues.js';
@@ -30,16 +30,16 @@ export function PlacePage() {
     <Sheet back={{ to: '/bringup', name: 'All places' }}>
       <div className="grid gap-x-5 grid-cols-[minmax(0,1fr)] min-[900px]:grid-cols-[280px_minmax(0,1fr)]">
         <div className="min-w-0">
-          <h1>
-            {name}: {devices.length - stopped} of {devices.length} are ready
-          </h1>
+          <h1>{devices.length === 0 ? name : `${name}: ${devices.length - stopped} of ${devices.length} are ready`}</h1>
           <Addresses {...answer.data.addresses} />
           <p className="text-ink-2 mb-2 pb-2 border-b-[1.5px] border-ink">
-            {stopped === 0
-              ? 'All reach their sign-in screen.'
-              : stopped === 1
-                ? 'One stops before the sign-in.'
-                : `${stopped} stop before the sign-in.`}
+            {devices.length === 0
+              ? 'No device of a described class stands here.'
+              : stopped === 0
+                ? 'All reach their sign-in screen.'
+                : stopped === 1
+                  ? 'One stops before the sign-in.'
+                  : `${stopped} stop before the sign-in.`}
           </p>
           <p className="pb-1">
             <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/transfer`}>
@@ -51,7 +51,7 @@ export function PlacePage() {
           </p>
           <DeviceList place={answer.data} chosen={chosen} pathOf={pathOf} />
         </div>
-        {chosen === '' ? <Empty>No device of a described class stands here.</Empty> : <Start key={chosen} id={chosen} />}
+        {chosen !== '' && <Start key={chosen} id={chosen} />}
       </div>
     </Sheet>
   );

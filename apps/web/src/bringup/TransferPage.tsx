@@ -62,29 +62,40 @@ export function TransferPage() {
 
 type Asking = { begin: string; working: string; outside: string };
 
+const shares = [
+  ['working', 'in working hours'],
+  ['outside', 'outside of them'],
+] as const;
+const isShare = (text: string): boolean => text.trim() !== '' && Number(text) >= 0 && Number(text) <= 100;
+
 function Asked({ asked, onAsk }: { asked: Asking; onAsk: (asked: Asking) => void }) {
-  const share = (key: 'working' | 'outside', label: string) => (
-    <label className="flex items-center gap-2">
-      {label}
-      <input
-        className="field w-[70px]"
-        type="text"
-        inputMode="decimal"
-        defaultValue={asked[key]}
-        onChange={(event) => {
-          const value = Number(event.target.value);
-          // what is no share yet is left to be typed on
-          if (event.target.value.trim() !== '' && value >= 0 && value <= 100) onAsk({ ...asked, [key]: String(value) });
-        }}
-      />
-      %
-    </label>
-  );
+  const [typed, setTyped] = useState(asked);
+  const type = (key: 'working' | 'outside', text: string) => {
+    setTyped({ ...typed, [key]: text });
+    if (isShare(text)) onAsk({ ...asked, [key]: String(Number(text)) });
+  };
+  const wrong = shares.find(([key]) => !isShare(typed[key]));
   return (
     <fieldset className="mt-4 flex flex-wrap gap-x-6 gap-y-2">
       <legend className="text-ink-3 mb-1">How much of the line it may take</legend>
-      {share('working', 'in working hours')}
-      {share('outside', 'outside of them')}
+      {shares.map(([key, label]) => (
+        <label key={key} className="flex items-center gap-2">
+          {label}
+          <input
+            className="field w-[70px]"
+            type="text"
+            inputMode="decimal"
+            aria-invalid={!isShare(typed[key])}
+            aria-describedby="share-fault"
+            value={typed[key]}
+            onChange={(event) => type(key, event.target.value)}
+          />
+          %
+        </label>
+      ))}
+      <p id="share-fault" role="status" className="text-brick basis-full">
+        {wrong && `Type 0 to 100 for the part ${wrong[1]}; below it stands with ${asked[wrong[0]]} %.`}
+      </p>
     </fieldset>
   );
 }
