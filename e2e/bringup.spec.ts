@@ -6,7 +6,7 @@ import { people, signIn } from './pages/app.js';
 
 test('from the places to one device: what stops it, told apart by telephone, mended, and taken back', async ({ page }) => {
   await signIn(page, people.engineer, '/bringup');
-  await expect(page.getByRole('heading', { name: /of 176 devices reach their sign-in screen/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /of 200 devices reach their sign-in screen/ })).toBeVisible();
   await page.getByRole('link', { name: 'Brack repair dock' }).click();
   await expect(page.getByRole('heading', { name: 'BRK-K01 stops at “server told”' })).toBeVisible();
   await expect(

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { readFolder, type Applied, type BringupBoot, type BringupPlace, type Estate, type PublishPlan } from '@underpass/contracts';
+import { readFolder, type Applied, type BringupBoot, type BringupPlace, type Estate, type FirmwareList, type FirmwareWho, type PublishPlan } from '@underpass/contracts';
 import { placeOf, sumOf } from '@underpass/core';
-import { openAddressServer, start, type AddressServer, type Device, type Started } from '@underpass/standins';
-import { verify } from 'node:crypto';
-import { demoFiles, deviceKey, makeDatabase, people, startServer, type TestServer } from './server.js';
+import { openAddressServer, openPortal, start, underpassAt, type AddressServer, type Device, type Portal, type Started } from '@underpass/standins';
+import { createHash, randomBytes, verify } from 'node:crypto';
+import { demoFiles, deviceKey, makeDatabase, people, portalKey, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -49,9 +49,9 @@ function device(id: string, more: Partial<Device> = {}): Device {
 }
 
 describe('devices that really start, beside what is worked out for them', () => {
-  test('every device of the demo stops where its simulation says, or nowhere: 176 of them at once', async () => {
+  test('every device of the demo stops where its simulation says, or nowhere: 200 of them at once', async () => {
     const described = estate.endpoint.filter(({ deviceClass }) => estate.deviceClass.some(({ id }) => id === deviceClass));
-    expect(described.length).toBe(176);
+    expect(described.length).toBe(200);
     const places = new Map<string, BringupPlace>();
     for (const place of new Set(described.map(({ location }) => location)))
       places.set(place, await get<BringupPlace>(`bringup/places/${place}`));
@@ -110,6 +110,147 @@ describe('devices that really start, beside what is worked out for them', () => 
     expect([(await tell(report, {})).status, (await tell({ ...report, endpoint: 'nobody' })).status]).toEqual([401, 404]);
     expect((await tell({ ...report, more: 1 })).status).toBe(400);
     expect((await tell({ ...report, detail: 'x'.repeat(301) })).status).toBe(400);
+  });
+});
+
+describe('signing in at the stand-in portal', () => {
+  const port = 48_790;
+  let portal: Portal;
+  beforeAll(async () => {
+    portal = await openPortal({ port, underpass: underpassAt(server.base, portalKey), wakeMs: 300 });
+  });
+  afterAll(() => portal.close());
+  const at = (id: string, more: Partial<Device> = {}) =>
+    start(
+      device(id, {
+        portal: (broker) => {
+          const gateway = estate.gateway.find(({ address }) => address === broker)?.id;
+          return `http://127.0.0.1:${port}/${estate.portal.find((each) => each.gateway === gateway)?.id}`;
+        },
+        ...more,
+      }),
+    );
+
+  test('its person comes to their list; without one the page to sign in on comes', async () => {
+    const person = await at('MAR-TC-001');
+    expect([person.brokenStep, person.signIn]).toEqual([null, 'Your resources']);
+    const nobody = await at('MAR-TC-014');
+    expect([nobody.brokenStep, nobody.signIn]).toEqual([null, estate.portal[0]!.name]);
+    expect((await start(device('MAR-TC-014'))).signIn).toBeNull();
+  });
+
+  test('where no page comes it stops at its sign-in screen', async () => {
+    const started = await at('MAR-TC-014', { portal: () => 'http://127.0.0.1:9/staff' });
+    expect([started.brokenStep, started.detail]).toEqual(['sign-in screen', 'access.saltmarsh.example does not answer']);
+    const other = await at('MAR-TC-014', { portal: () => `http://127.0.0.1:${port}/nothing` });
+    expect([other.brokenStep, other.detail]).toEqual(['sign-in screen', 'access.saltmarsh.example: Not found']);
+  });
+});
+
+describe('firmware that is fetched', () => {
+  const bytes = randomBytes(5_000_000);
+  const sum = createHash('sha256').update(bytes).digest('hex');
+  const file = { id: 'tc-5', deviceClass: 'thin-client', version: '5.0', processor: 'x86-64', sizeMB: 5 };
+  const put = async (at: number, of: number, part: Uint8Array, id = file.id, headers: Record<string, string> = {}) => {
+    const response = await fetch(`${server.base}/api/bringup/firmware/${id}/bytes?at=${at}&of=${of}`, {
+      method: 'PUT',
+      headers: { cookie: engineer, 'x-underpass': '1', 'content-type': 'application/octet-stream', ...headers },
+      body: part,
+    });
+    return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+  };
+  const image = (range?: string, more: Record<string, string> = {}, id = file.id) =>
+    fetch(`${server.base}/api/published/MAR-TC-001/firmware/${id}`, { headers: { ...(range ? { range } : {}), ...more } });
+  const list = async () => (await get<FirmwareList>('bringup/firmware')).files;
+
+  test('its bytes come in pieces, go on where they broke off, and are held against their sum', async () => {
+    expect((await put(0, 10, bytes.subarray(0, 10))).status).toBe(404);
+    await server.call('estate/firmware/tc-5', { method: 'PUT', cookie: engineer, body: file, headers: { 'if-none-match': '*' } });
+    const half = 2 * 1024 * 1024;
+    expect((await put(half, bytes.length, bytes.subarray(half, half + 100))).body.detail).toBe('Nothing of it is here yet. Begin at 0.');
+    expect((await put(0, bytes.length, bytes.subarray(0, half))).body).toEqual({ here: half, total: bytes.length, sha256: null });
+    expect((await list()).find(({ id }) => id === 'tc-5')!.stored).toMatchObject({ here: half, whole: false });
+    // nothing of what is not whole is offered
+    expect(await text('published/MAR-TC-001/list')).toMatch(/^# firmware tc-5 5\.0 x86-64 5$/m);
+    expect((await image()).status).toBe(404);
+    expect((await put(10, bytes.length, bytes.subarray(10, 20))).body).toMatchObject({
+      status: 409,
+      detail: `${half} of 5000000 bytes are here. Go on from there, or from 0.`,
+    });
+    expect((await put(half, bytes.length, bytes.subarray(half, 2 * half + 1))).status).toBe(413);
+    expect((await put(half, half + 5, bytes.subarray(half, half + 100))).status).toBe(422);
+    await put(half, bytes.length, bytes.subarray(half, 2 * half));
+    expect((await put(2 * half, bytes.length, bytes.subarray(2 * half))).body).toEqual({ here: 5e6, total: 5e6, sha256: sum });
+    const kept = (await list()).find(({ id }) => id === 'tc-5')!;
+    expect(kept).toMatchObject({ sha256: sum, sizeMB: 5, stored: { whole: true } });
+    expect(kept.devices).toMatchObject({ down: 0, nothing: 0 });
+    expect(kept.devices.up).toBeGreaterThan(100);
+    expect(await text('published/MAR-TC-001/list')).toMatch(new RegExp(`^# firmware tc-5 5\\.0 x86-64 5 ${sum}$`, 'm'));
+  });
+
+  test.each<[string, number, string | null, number]>([
+    ['bytes=0-9', 206, 'bytes 0-9/5000000', 10],
+    ['bytes=4999990-', 206, 'bytes 4999990-4999999/5000000', 10],
+    ['bytes=-3', 206, 'bytes 4999997-4999999/5000000', 3],
+    ['bytes=4999999-9999999', 206, 'bytes 4999999-4999999/5000000', 1],
+    ['bytes=2097150-2097153', 206, 'bytes 2097150-2097153/5000000', 4],
+    ['bytes=5000000-', 416, 'bytes */5000000', -1],
+    ['bytes=-0', 416, 'bytes */5000000', -1],
+    ['bytes=9-3', 200, null, 5e6],
+    ['bytes=0-1,4-5', 200, null, 5e6],
+    ['lines=0-1', 200, null, 5e6],
+  ])('the part %s of it', async (range, status, says, length) => {
+    const response = await image(range);
+    const came = Buffer.from(await response.arrayBuffer());
+    expect([response.status, response.headers.get('content-range')]).toEqual([status, says]);
+    if (length < 0) return;
+    const from = says ? Number(/\d+/.exec(says)![0]) : 0;
+    expect(came.length).toBe(length);
+    expect(came.equals(bytes.subarray(from, from + length))).toBe(true);
+  });
+
+  test('a part of another state is not given, but the whole; a file that is not offered to it is not', async () => {
+    expect((await image('bytes=5-9', { 'if-range': `"${sum}"` })).status).toBe(206);
+    expect((await image('bytes=5-9', { 'if-range': '"another"' })).status).toBe(200);
+    expect((await image('bytes=5-9', {}, 'kiosk-2.4_95-arm64')).status).toBe(404);
+  });
+
+  test('a device whose line breaks again and again has all of it in the end', async () => {
+    const whole = await start(device('MAR-TC-001'));
+    expect([whole.brokenStep, whole.fetched, whole.firmware]).toEqual([null, { bytes: 5e6, parts: 1 }, '5.0']);
+    const broken = await start(device('MAR-TC-001', { breaksAfterBytes: 700_000 }));
+    expect([broken.brokenStep, broken.fetched, broken.firmware]).toEqual([null, { bytes: 5e6, parts: 8 }, '5.0']);
+    // what it has already is not fetched
+    const has = device('MAR-TC-001');
+    expect((await start({ ...has, endpoint: { ...has.endpoint, firmware: '5.0' } })).fetched).toEqual({ bytes: 0, parts: 0 });
+  });
+
+  test('another file than the catalogue says is refused, and nothing of it kept', async () => {
+    const other = randomBytes(1000);
+    const refused = await put(0, 1000, other);
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toContain(`the catalogue says ${sum}`);
+    expect((await list()).find(({ id }) => id === 'tc-5')!.stored).toBeNull();
+    expect((await image()).status).toBe(404);
+  });
+
+  test('who may: an engineer, with octets', async () => {
+    const reader = await server.signIn(people.reader);
+    expect((await put(0, 10, bytes.subarray(0, 10), 'tc-5', { cookie: reader })).status).toBe(403);
+    expect((await put(0, 10, bytes.subarray(0, 10), 'tc-5', { cookie: '' })).status).toBe(401);
+    expect((await put(0, 10, bytes.subarray(0, 10), 'tc-5', { 'content-type': 'text/plain' })).status).toBe(415);
+    expect((await put(-1, 10, bytes.subarray(0, 10))).status).toBe(400);
+    await server.call('estate/firmware/tc-5', { method: 'DELETE', cookie: engineer });
+  });
+
+  test('who would be put back by a file that is about to be put up', async () => {
+    const who = await get<FirmwareWho>('bringup/firmware/who?id=tc-new&deviceClass=thin-client&version=4.9&processor=x86-64');
+    // the one that is there is higher
+    expect(who.devices).toMatchObject({ down: 0, up: 0 });
+    expect(who.devices.passed).toBeGreaterThan(100);
+    const instead = await get<FirmwareWho>('bringup/firmware/who?id=tc-4.12.1-x86&deviceClass=thin-client&version=4.9&processor=x86-64');
+    expect(instead.devices.down).toBeGreaterThan(100);
+    expect(instead.back.length).toBe(5);
   });
 });
 

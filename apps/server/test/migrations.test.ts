@@ -66,8 +66,9 @@ test('servers that start at the same moment on an empty database bring it to its
     'WhereTo1764500000000',
     'Views1764600000000',
     'BootReports1764700000000',
+    'FirmwareFiles1764800000000',
   ]);
-  // and the last three can be taken back and made again, with what was measured and what was kept on paper
+  // and the last can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];
   await one.query(
     `CREATE TABLE measurement_2025 PARTITION OF measurement FOR VALUES FROM ('2025-01-01') TO ('2026-01-01');
@@ -89,6 +90,8 @@ test('servers that start at the same moment on an empty database bring it to its
     `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request)
      SELECT gen_random_uuid(), k, k, 'x', now(), 'done', '', 1, 1, '{}' FROM unnest('{import,export}'::text[]) k`,
   );
+  await one.undoLastMigration();
+  expect(await one.query("SELECT to_regclass('firmware_file') AS table")).toEqual([{ table: null }]);
   await one.undoLastMigration();
   expect(await one.query("SELECT to_regclass('boot_report') AS table")).toEqual([{ table: null }]);
   await one.undoLastMigration();

@@ -2,6 +2,8 @@ import { Module } from '@nestjs/common';
 import { EstateModule } from '../estate/estate.module.js';
 import { BringupController } from './bringup.controller.js';
 import { BringupService } from './bringup.service.js';
+import { FirmwareController } from './firmware.controller.js';
+import { FirmwareFiles } from './firmwareFiles.service.js';
 import { PublishedController } from './published.controller.js';
 import { SecurityLogModule } from '../securityLog/securityLog.module.js';
 import { JoiningService } from './joining.service.js';
@@ -11,7 +13,7 @@ import { ReportService } from './report.service.js';
 /** From a bare device to its first sign-in. */
 @Module({
   imports: [EstateModule, SecurityLogModule],
-  controllers: [BringupController, PublishedController],
-  providers: [BringupService, PublishService, ReportService, JoiningService],
+  controllers: [BringupController, FirmwareController, PublishedController],
+  providers: [BringupService, PublishService, ReportService, JoiningService, FirmwareFiles],
 })
 export class BringupModule {}

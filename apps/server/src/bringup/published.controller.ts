@@ -11,20 +11,24 @@ import {
   Param,
   Post,
   Query,
+  Req,
+  Res,
   UseGuards,
 } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { BootReport, type ConfigFile } from '@underpass/contracts';
 import { BootReader, sumOf } from '@underpass/core';
 import { createHash, timingSafeEqual } from 'node:crypto';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { z } from 'zod';
 import { CONFIG, type Config } from '../config.js';
-import { Answers, AnswersNothing } from '../edge/answers.js';
+import { Answers, AnswersFile, AnswersNothing } from '../edge/answers.js';
+import { sendPart } from '../edge/sendPart.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Sealing } from '../secrets/sealing.service.js';
 import { Public } from '../signin/session.guard.js';
+import { FirmwareFiles } from './firmwareFiles.service.js';
 import { ReportService } from './report.service.js';
 import { readerOf } from './readerOf.js';
 
@@ -61,6 +65,7 @@ export class PublishedController {
     private readonly store: EstateStore,
     private readonly sealing: Sealing,
     private readonly reports: ReportService,
+    private readonly firmware: FirmwareFiles,
   ) {}
 
   /** The key that lists are signed with, in PEM. */
@@ -76,9 +81,9 @@ export class PublishedController {
   @Header('content-type', 'text/plain; charset=utf-8')
   @Header('cache-control', 'no-store')
   @Answers(z.string())
-  list(@Param('endpoint') endpoint: string): string {
+  async list(@Param('endpoint') endpoint: string): Promise<string> {
     const { version } = this.store;
-    const text = this.textOf(version, this.stateOf(version), endpoint);
+    const text = await this.textOf(version, this.stateOf(version), endpoint);
     return `${text}# signed ${this.sealing.signature(text).toString('base64')}\n`;
   }
 
@@ -96,6 +101,21 @@ export class PublishedController {
     const file = this.filesOf(state, endpoint).find((each) => each.id === id);
     if (!file) throw notFound('configFile', id);
     return file.text;
+  }
+
+  /** The bytes of firmware that is offered to a device, or the part that it asks for [RFC 9110 14]. */
+  @Get(':endpoint/firmware/:file')
+  @AnswersFile('application/octet-stream')
+  async image(
+    @Param('endpoint') endpoint: string,
+    @Param('file') id: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    const facts = readerOf(this.store.model).read(endpoint);
+    const file = facts?.firmware.some((each) => each.id === id) ? (await this.firmware.whole()).get(id) : null;
+    if (!file) throw notFound('firmware', id);
+    await sendPart(request, response, { total: file.total, tag: file.sha256, bytes: (from, to) => this.firmware.bytes(id, from, to) });
   }
 
   /** What a device tells of its start; it comes with the key that devices were given. */
@@ -123,13 +143,19 @@ export class PublishedController {
     return facts.files;
   }
 
-  private textOf(version: number, state: BootReader, endpoint: string): string {
+  private async textOf(version: number, state: BootReader, endpoint: string): Promise<string> {
     const facts = state.read(endpoint);
     if (!facts) throw notFound('endpoint', endpoint);
+    // the sum of a file stands beside it where its bytes are here to be fetched
+    const here = await this.firmware.whole();
+    const firmware = facts.firmware.map(({ id, version: of, processor, sizeMB }) => {
+      const sum = here.get(id)?.sha256;
+      return `# firmware ${id} ${of} ${processor} ${sizeMB}${sum === undefined ? '' : ` ${sum}`}`;
+    });
     return [
       `# list ${version} ${endpoint}`,
       ...facts.files.map((file) => `${(file.sha256 ?? sumOf(file)).toLowerCase()}  ${file.id}`),
-      ...facts.firmware.map(({ id, version: of, processor, sizeMB }) => `# firmware ${id} ${of} ${processor} ${sizeMB}`),
+      ...firmware,
       '',
     ].join('\n');
   }

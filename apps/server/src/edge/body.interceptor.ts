@@ -10,6 +10,7 @@ import { TAKES, usualBody, type Taken } from './takes.js';
 const types: Record<Taken['form'], string> = {
   json: 'application/json',
   bytes: 'application/json',
+  octets: 'application/octet-stream',
   form: 'application/x-www-form-urlencoded',
 };
 
@@ -33,7 +34,7 @@ export class BodyInterceptor implements NestInterceptor {
     if (!String(request.headers['content-type'] ?? '').startsWith(types[form]))
       throw new ProblemError(415, 'Not taken', `This address takes ${types[form]}.`);
     const bytes = await readBody(request, limit);
-    if (form === 'bytes') return bytes;
+    if (form === 'bytes' || form === 'octets') return bytes;
     return form === 'form' ? Object.fromEntries(new URLSearchParams(Buffer.from(bytes).toString('utf8'))) : readJson(bytes);
   }
 }

@@ -3,6 +3,9 @@ import { asks, decodeDhcp, encodeDhcp, mergeConfig, placeOf, sealedAlike, typeOf
 import { createHash, verify } from 'node:crypto';
 import { createSocket } from 'node:dgram';
 import { once } from 'node:events';
+import { fetchFirmware } from './firmware.js';
+import { signIn } from './signIn.js';
+import { Stopped } from './stopped.js';
 
 /** A device as it comes out of its box and is put on a desk. */
 export interface Device {
@@ -19,6 +22,10 @@ export interface Device {
   deviceKey?: string;
   /** How long an answer of the server of addresses is waited for, ms; a real one waits 4 s and longer. */
   patienceMs?: number;
+  /** After so many bytes of firmware its line breaks, again and again, and it goes on where it stopped. */
+  breaksAfterBytes?: number;
+  /** The portal that plays those at the address where it signs in, of the own machine; without one it stops at its sign-in screen. */
+  portal?: (broker: string) => string | undefined;
   /** Now, for its clock. */
   nowMs: number;
 }
@@ -29,23 +36,18 @@ export interface Started {
   detail: string;
   values: { section: string; key: string; value: string }[];
   firmware: string | undefined;
+  /** Bytes of firmware that it fetched, and in how many parts. */
+  fetched: { bytes: number; parts: number };
+  /** The page that its person comes to; without one the page to sign in on; null where no portal is there. */
+  signIn: string | null;
   fetchMs: number[];
   seconds: number;
-}
-
-class Stopped extends Error {
-  constructor(
-    readonly step: string,
-    message: string,
-  ) {
-    super(message);
-  }
 }
 
 /** Starts a device for real: it asks for an address over UDP, fetches its files over HTTP, checks, merges and compares, and tells how it went. */
 export async function start(device: Device): Promise<Started> {
   const from = performance.now();
-  const done: Started = { brokenStep: null, detail: '', values: [], firmware: device.endpoint.firmware, fetchMs: [], seconds: 0 };
+  const done: Started = { brokenStep: null, detail: '', values: [], firmware: device.endpoint.firmware, fetched: { bytes: 0, parts: 0 }, signIn: null, fetchMs: [], seconds: 0 };
   let base: string | undefined;
   try {
     link(device);
@@ -58,11 +60,14 @@ export async function start(device: Device): Promise<Started> {
     const [unread] = merged.unread;
     if (unread) throw new Stopped('configuration files fetched and merged', `${unread.file}, line ${unread.line}: ${unread.text}`);
     done.values = merged.values;
-    done.firmware = install(device, firmware);
+    const offered = chosen(device, firmware);
+    if (offered?.sum !== undefined && differs(device, offered)) done.fetched = await fetchFirmware(base, device, offered.id, offered.sum);
+    if (offered && device.endpoint.firmware !== undefined) done.firmware = offered.version;
     clock(device, told);
     const broker = merged.values.find(({ section, key }) => section === 'broker' && key === 'address')?.value ?? '';
     if (!/^[a-z0-9.-]+$/i.test(broker)) throw new Stopped('broker address known', broker === '' ? 'no broker' : `“${broker}” is no broker`);
     done.detail = `signs in at ${broker}`;
+    done.signIn = await signIn(device.portal?.(broker), broker, device.endpoint.person);
   } catch (error) {
     if (!(error instanceof Stopped)) throw error;
     [done.brokenStep, done.detail] = [error.step, error.message];
@@ -159,6 +164,8 @@ interface Offered {
   id: string;
   version: string;
   processor: string;
+  /** Where its bytes are there to be fetched. */
+  sum: string | undefined;
 }
 
 /** The signed list, and every file of it, in order. */
@@ -188,24 +195,27 @@ async function files(
     if (createHash('sha256').update(text).digest('hex') !== sum) throw new Stopped(filesStep, `${name}: its sum is another`);
     texts.push({ name: name as string, text });
   }
-  const firmware = [...signed.matchAll(/^# firmware (\S+) (\S+) (\S+) /gm)].map(([, id = '', of = '', processor = '']) => ({
-    id,
-    version: of,
-    processor,
-  }));
+  const firmware = [...signed.matchAll(/^# firmware (\S+) (\S+) (\S+) \S+(?: ([0-9a-f]{64}))?$/gm)].map(
+    ([, id = '', of = '', processor = '', sum]) => ({ id, version: of, processor, sum }),
+  );
   return { texts, firmware };
 }
 
-/** What it has once it has installed what differs. */
-function install({ endpoint }: Device, offered: readonly Offered[]): string | undefined {
-  if (offered.length === 0) return endpoint.firmware;
+/** What it is offered of what is put up: the highest for its processor. */
+function chosen({ endpoint }: Device, offered: readonly Offered[]): Offered | undefined {
   const right = offered.filter(({ processor }) => processor === endpoint.processor);
   const highest = right.reduce<Offered | undefined>((best, each) => {
     const order = best && versionOrder(each.version, best.version);
     return !best || (order?.ok && order.value > 0) ? each : best;
   }, undefined);
-  if (!highest) throw new Stopped('firmware compared', `${offered[0]?.id} is for ${offered[0]?.processor}`);
-  return endpoint.firmware === undefined ? undefined : highest.version;
+  if (!highest && offered[0]) throw new Stopped('firmware compared', `${offered[0].id} is for ${offered[0].processor}`);
+  return highest;
+}
+
+/** Higher or lower, it installs what differs from what it has. */
+function differs({ endpoint }: Device, offered: Offered): boolean {
+  const order = endpoint.firmware === undefined ? null : versionOrder(offered.version, endpoint.firmware);
+  return order !== null && !(order.ok && order.value === 0);
 }
 
 /** Certificates are held against its clock, unless the network says the time. */

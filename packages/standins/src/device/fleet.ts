@@ -15,11 +15,13 @@ export interface Fleet {
   deviceKey: string;
   /** Within which they begin to ask, ms: all are switched on at once, and no two take equally long to power up. */
   withinMs?: number;
+  /** Where the stand-in portal is, which plays every portal of the estate; without it devices stop at their sign-in screen. */
+  portals?: string;
   nowMs: number;
 }
 
 /** Switches on every device of a described class, all at once, with a server of addresses for each place; how each started. */
-export async function switchOn({ base, files, places, deviceKey, nowMs, withinMs = 0 }: Fleet): Promise<(Started & { id: string })[]> {
+export async function switchOn({ base, files, places, deviceKey, nowMs, withinMs = 0, portals }: Fleet): Promise<(Started & { id: string })[]> {
   const { estate, problems } = readFolder(files);
   if (problems[0]) throw new Error(`${problems[0].file}:${problems[0].line}: ${problems[0].problem}`);
   const response = await fetch(`${base}/api/published/key`).catch(() => null);
@@ -36,6 +38,11 @@ export async function switchOn({ base, files, places, deviceKey, nowMs, withinMs
   for (const place of new Set(devices.map(({ location }) => location)))
     servers.set(place, await openAddressServer(estate.scope.filter(({ location }) => location === place)));
   const isThere = (host: string) => estate.configServer.some(({ address, reachable }) => reachable && placeOf(address)?.host === host);
+  const portal = (broker: string) => {
+    const gateway = estate.gateway.find(({ address }) => address === broker);
+    const at = estate.portal.find((each) => each.gateway === gateway?.id);
+    return portals === undefined || !at ? undefined : `${portals}/${at.id}`;
+  };
   try {
     return await Promise.all(
       devices.map(async (endpoint, i) => {
@@ -46,7 +53,7 @@ export async function switchOn({ base, files, places, deviceKey, nowMs, withinMs
           servers.get(endpoint.location),
         ];
         if (!location || !fleet || !addresses) throw new Error(`${endpoint.id} has no place`);
-        const more = { reach: (host: string) => (isThere(host) ? base : undefined), key, deviceKey, nowMs, patienceMs: 4000 };
+        const more = { reach: (host: string) => (isThere(host) ? base : undefined), key, deviceKey, portal, nowMs, patienceMs: 4000 };
         return { id: endpoint.id, ...(await start({ endpoint, location, fleet, addressPort: addresses.port, ...more })) };
       }),
     );

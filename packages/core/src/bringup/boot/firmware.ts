@@ -31,17 +31,40 @@ export function firmwareDecision(
   return { does: order === 0 ? 'nothing' : order > 0 ? 'up' : 'down', offered };
 }
 
-/** Devices that a file puts back: those for which it is what is offered, and that have something newer. */
-export function putBackBy(file: Firmware, catalogue: readonly Firmware[], endpoints: Iterable<Endpoint>): string[] {
-  const offered = catalogue.filter(({ id, deviceClass }) => id !== file.id && deviceClass === file.deviceClass).concat(file);
-  const found: string[] = [];
+/** What each device of the class of a file does at its next start once the file is put up: ids by what they do. */
+export interface WhoInstalls {
+  up: string[];
+  down: string[];
+  nothing: string[];
+  /** What it has is not known: whether it installs the file is seen at its start. */
+  'not known': string[];
+  /** Has the processor of the file, and is offered a higher version. */
+  passed: string[];
+  /** Has another processor, and no other file is put up for it: it stops at its start. */
+  refuse: string[];
+}
+
+/** Who installs a file, once it is put up beside the others (or in the place of what it was). */
+export function whoInstalls(
+  file: Pick<Firmware, 'id' | 'deviceClass' | 'version' | 'processor'>,
+  catalogue: readonly Firmware[],
+  endpoints: Iterable<Pick<Endpoint, 'id' | 'deviceClass' | 'firmware' | 'processor'>>,
+): WhoInstalls {
+  const offered = [...catalogue.filter(({ id, deviceClass }) => id !== file.id && deviceClass === file.deviceClass), { sizeMB: 1, ...file }];
+  const found: WhoInstalls = { up: [], down: [], nothing: [], 'not known': [], passed: [], refuse: [] };
   for (const endpoint of endpoints) {
-    if (endpoint.deviceClass !== file.deviceClass || endpoint.processor !== file.processor) continue;
+    if (endpoint.deviceClass !== file.deviceClass) continue;
     const decision = firmwareDecision(endpoint, offered);
-    if (decision.does === 'down' && decision.offered?.id === file.id) found.push(endpoint.id);
+    if (decision.does === 'refuse') found.refuse.push(endpoint.id);
+    else if (decision.offered?.id === file.id) found[decision.does].push(endpoint.id);
+    else if (endpoint.processor === file.processor) found.passed.push(endpoint.id);
   }
   return found;
 }
+
+/** Devices that a file puts back: those for which it is what is offered, and that have something newer. */
+export const putBackBy = (file: Firmware, catalogue: readonly Firmware[], endpoints: Iterable<Endpoint>): string[] =>
+  whoInstalls(file, catalogue, endpoints).down;
 
 /** Compares what is offered with what it has; the decision goes into `keep`. */
 export function compareFirmware(run: Run, { endpoint, firmware, fleet }: BootFacts, keep: (decision: FirmwareDecision) => void): StepEnd {

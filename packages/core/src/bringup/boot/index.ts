@@ -2,7 +2,7 @@ export { boot, type Boot, type BootBreak } from './boot.js';
 export { bootCauses, type BootCause } from './causes/index.js';
 export { BootReader, type BootEstate, type BootFacts } from './facts.js';
 export { sumOf } from './files.js';
-export { firmwareDecision, putBackBy, type FirmwareDecision } from './firmware.js';
+export { firmwareDecision, putBackBy, whoInstalls, type FirmwareDecision, type WhoInstalls } from './firmware.js';
 export type { BootNote } from './run.js';
 export { placeOf, type ServerPlace } from './serverPlace.js';
 export { bootSteps, type BootMessage, type BootStep, type BootStepName } from './steps.js';
