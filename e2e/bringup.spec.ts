@@ -144,6 +144,39 @@ test('firmware on its way to a place: who is put back, and when it ends by three
   await expect(turn.getByRole('strong')).not.toHaveText(ended);
 });
 
+test('firmware is put up: that it is older than what devices have is caught, wants a reason, and is taken back', async ({ page }) => {
+  await signIn(page, people.engineer, '/bringup');
+  await page.getByRole('link', { name: 'Firmware that is up' }).click();
+  await expect(page.getByRole('heading', { name: '3 devices are put back to older firmware at the next start' })).toBeVisible();
+  const bytes = Buffer.alloc(5_000_000, 'the bytes of a firmware file');
+  await page
+    .getByLabel('File of firmware')
+    .setInputFiles({ name: 'tc-4.10.2-arm64.img', mimeType: 'application/octet-stream', buffer: bytes });
+  // what its name says is taken over
+  await expect(page.getByLabel('Name')).toHaveValue('tc-4.10.2-arm64');
+  await expect(page.getByLabel('Version')).toHaveValue('4.10.2');
+  await page.getByLabel('Device').selectOption('kiosk');
+  await page.getByLabel('Version').fill('2.4_94');
+  await page.getByRole('radio', { name: 'armhf' }).click();
+  await expect(page.getByText('no device', { exact: true })).toBeVisible();
+  await page.getByRole('radio', { name: 'arm64' }).click();
+  await expect(page.getByText(/\d+ devices offered something higher/)).toBeVisible();
+  await page.getByLabel('Version').fill('2.4_96');
+  await expect(page.getByRole('status').getByText(/devices? put back to it/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put up this firmware' }).click();
+  await expect(page.getByText(/Must be given: .* something newer than 2\.4_96/)).toBeVisible();
+  // nothing typed is lost by that
+  await expect(page.getByLabel('Version')).toHaveValue('2.4_96');
+  await page.getByLabel('Reason').fill('2.5 loses the card reader');
+  await page.getByRole('button', { name: 'Put up this firmware' }).click();
+  await expect(page.getByText('tc-4.10.2-arm64 is up, and its bytes are here.')).toBeVisible();
+  const row = page.getByRole('row', { name: /2\.4_96/ });
+  await expect(row).toContainText('Here, and its sum is right');
+  await expect(row).toContainText('Reason: 2.5 loses the card reader');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(row).toHaveCount(0);
+});
+
 test('somebody is led through joining the Wi-Fi of their place; the key is shown on demand alone', async ({ page }) => {
   await signIn(page, people.engineer, '/bringup/marram-point');
   await page.getByRole('link', { name: 'Wi-Fi card' }).click();

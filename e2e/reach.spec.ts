@@ -40,6 +40,7 @@ const routes = [
   '/estate/changes',
   '/estate/configFile/MAR-TC-020',
   '/bringup',
+  '/bringup/all/firmware',
   '/bringup/marram-point',
   '/bringup/marram-point/transfer',
   '/bringup/marram-point/joining',

@@ -1,7 +1,25 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { readFolder, type Applied, type BringupBoot, type BringupPlace, type Estate, type FirmwareList, type FirmwareWho, type PublishPlan } from '@underpass/contracts';
+import {
+  readFolder,
+  type Applied,
+  type BringupBoot,
+  type BringupPlace,
+  type Estate,
+  type FirmwareList,
+  type FirmwareWho,
+  type PublishPlan,
+} from '@underpass/contracts';
 import { placeOf, sumOf } from '@underpass/core';
-import { openAddressServer, openPortal, start, underpassAt, type AddressServer, type Device, type Portal, type Started } from '@underpass/standins';
+import {
+  openAddressServer,
+  openPortal,
+  start,
+  underpassAt,
+  type AddressServer,
+  type Device,
+  type Portal,
+  type Started,
+} from '@underpass/standins';
 import { createHash, randomBytes, verify } from 'node:crypto';
 import { demoFiles, deviceKey, makeDatabase, people, portalKey, startServer, type TestServer } from './server.js';
 
@@ -227,6 +245,10 @@ describe('firmware that is fetched', () => {
 
   test('another file than the catalogue says is refused, and nothing of it kept', async () => {
     const other = randomBytes(1000);
+    const basis = (await server.call('estate/firmware/tc-5', { cookie: engineer })).headers.get('etag') ?? '';
+    const said = { ...file, sha256: sum.toUpperCase() };
+    await server.call('estate/firmware/tc-5', { method: 'PUT', cookie: engineer, body: said, headers: { 'if-match': basis } });
+    expect((await image()).status).toBe(200);
     const refused = await put(0, 1000, other);
     expect(refused.status).toBe(422);
     expect(refused.body.detail).toContain(`the catalogue says ${sum}`);

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Put, Query, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Put, Query } from '@nestjs/common';
 import { ApiBody, ApiTags } from '@nestjs/swagger';
 import { firmwarePieceBytes, FirmwareAsked, FirmwareList, FirmwareWho, PieceQuery, PieceTaken } from '@underpass/contracts';
 import { whoInstalls, type WhoInstalls } from '@underpass/core';
@@ -6,7 +6,7 @@ import { Answers, AnswersNothing } from '../edge/answers.js';
 import { bytesOf } from '../edge/bytesOf.js';
 import { AtOnce, Takes } from '../edge/takes.js';
 import { EstateStore } from '../estate/estate.store.js';
-import { Needs, type SignedRequest } from '../signin/session.guard.js';
+import { Needs } from '../signin/session.guard.js';
 import { FirmwareFiles } from './firmwareFiles.service.js';
 
 /** Of those that would be put back, so many are named. */
@@ -36,8 +36,9 @@ export class FirmwareController {
     const { estate } = this.store.model;
     const [stored, whole] = [await this.files.all(), await this.files.whole()];
     const files = estate.firmware.map((file) => {
-      const { id, deviceClass, version, processor, sizeMB, sha256 = null, reason = null } = file;
+      const { id, deviceClass, version, processor, sizeMB, reason = null } = file;
       const row = stored.get(id);
+      const sha256 = file.sha256?.toLowerCase() ?? row?.sha256 ?? null;
       return {
         ...{ id, deviceClass, version, processor, sizeMB, sha256, reason },
         devices: counted(whoInstalls(file, estate.firmware, estate.endpoint)),
@@ -63,13 +64,8 @@ export class FirmwareController {
   @AtOnce('piece of a file', 2, 4)
   @ApiBody({ schema: { type: 'string', format: 'binary' } })
   @Needs('engineer')
-  take(
-    @Param('id') id: string,
-    @Query({ schema: PieceQuery }) piece: PieceQuery,
-    @Body() body: unknown,
-    @Req() request: SignedRequest,
-  ): Promise<PieceTaken> {
-    return this.files.take(id, piece, bytesOf(body), request.user.name);
+  take(@Param('id') id: string, @Query({ schema: PieceQuery }) piece: PieceQuery, @Body() body: unknown): Promise<PieceTaken> {
+    return this.files.take(id, piece, bytesOf(body));
   }
 
   /** Forgets the bytes of a file. */

@@ -3,7 +3,6 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { Firmware, PieceQuery, PieceTaken } from '@underpass/contracts';
 import { createHash } from 'node:crypto';
 import { DataSource, type EntityManager } from 'typeorm';
-import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 
@@ -28,7 +27,6 @@ export class FirmwareFiles {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
     private readonly store: EstateStore,
-    private readonly changes: ChangeService,
   ) {}
 
   /** Every file of which there are bytes. */
@@ -38,7 +36,7 @@ export class FirmwareFiles {
   }
 
   /** Takes the next piece of a file; the first begins it anew. With the last it is held against its sum. */
-  async take(id: string, { at, of }: PieceQuery, bytes: Uint8Array, by: string): Promise<PieceTaken> {
+  async take(id: string, { at, of }: PieceQuery, bytes: Uint8Array): Promise<PieceTaken> {
     const file = this.fileOf(id);
     if (bytes.length === 0) throw new ProblemError(400, 'Not valid', 'The piece is empty.');
     if (at + bytes.length > of)
@@ -57,7 +55,7 @@ export class FirmwareFiles {
       await manager.query('UPDATE firmware_file SET here = $2, at = now() WHERE id = $1', [id, at + bytes.length]);
       return at + bytes.length;
     });
-    return { here, total: of, sha256: here === of ? await this.finish(file, of, by) : null };
+    return { here, total: of, sha256: here === of ? await this.finish(file, of) : null };
   }
 
   /** Forgets the bytes of a file. */
@@ -77,7 +75,7 @@ export class FirmwareFiles {
 
   /** The bytes from one place to another, both within, piece by piece. */
   async *bytes(id: string, from: number, to: number): AsyncGenerator<Buffer> {
-    for (let at = from; at <= to; ) {
+    for (let at = from; at <= to;) {
       const [piece]: { begins: string; bytes: Buffer }[] = await this.data.query(
         'SELECT begins, bytes FROM firmware_piece WHERE file = $1 AND begins <= $2 ORDER BY begins DESC LIMIT 1',
         [id, at],
@@ -104,8 +102,8 @@ export class FirmwareFiles {
     await manager.query('INSERT INTO firmware_file (id, total, at) VALUES ($1, $2, now())', [id, total]);
   }
 
-  /** Holds a whole file against the sum of the catalogue, which is told what came where it says nothing. */
-  private async finish(file: Firmware, total: number, by: string): Promise<string> {
+  /** Holds a whole file against the sum of the catalogue, where it says one. */
+  private async finish(file: Firmware, total: number): Promise<string> {
     const hash = createHash('sha256');
     for await (const part of this.bytes(file.id, 0, total - 1)) hash.update(part);
     const sha256 = hash.digest('hex');
@@ -118,16 +116,6 @@ export class FirmwareFiles {
       );
     }
     await this.data.query('UPDATE firmware_file SET sha256 = $2, at = now() WHERE id = $1', [file.id, sha256]);
-    const sizeMB = Math.max(total / 1e6, 0.001);
-    if (file.sha256 === undefined || Math.abs(file.sizeMB - sizeMB) > 0.5) await this.note(file.id, sha256, Number(sizeMB.toPrecision(4)), by);
     return sha256;
-  }
-
-  private async note(id: string, sha256: string, sizeMB: number, by: string): Promise<void> {
-    const plan = () => {
-      const before = this.fileOf(id);
-      return [{ kind: 'firmware' as const, id, before, after: { ...before, sha256, sizeMB } }];
-    };
-    await this.changes.apply(plan, by, `Put up the bytes of firmware ${id}`);
   }
 }

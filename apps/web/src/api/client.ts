@@ -31,12 +31,12 @@ async function send(path: string, method: string, body: unknown, headers: Record
     response = await fetch(`/api/${path}`, {
       method,
       headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined ? {} : { 'content-type': body instanceof Blob ? 'application/octet-stream' : 'application/json' }),
         'x-underpass': '1',
         ...(isIdle() ? { 'x-idle': '1' } : {}),
         ...headers,
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     });
   } catch {
     throw new ApiError(offline);
@@ -57,7 +57,7 @@ async function send(path: string, method: string, body: unknown, headers: Record
   throw new ApiError(problem);
 }
 
-/** One way to call the server: JSON both ways, problems as ApiError. What is weighty asks for the password again and goes on. */
+/** One way to call the server: JSON both ways (or a piece of a file to it), problems as ApiError. What is weighty asks for the password again and goes on. */
 export async function call<T>(path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}): Promise<T> {
   const response = await send(path, method, body, headers);
   return (response.status === 204 ? undefined : await response.json()) as T;

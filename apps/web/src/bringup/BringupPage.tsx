@@ -27,6 +27,11 @@ export function BringupPage() {
         {downgrades > 0 && ` ${downgrades} would be put back to older firmware.`}
         {others > 0 && ` ${others} devices are of classes that nobody described.`}
       </p>
+      <p className="mt-2 flex flex-wrap gap-x-5">
+        <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/firmware">
+          Firmware that is up
+        </Link>
+      </p>
       {places.length === 0 ? (
         <Empty
           action={

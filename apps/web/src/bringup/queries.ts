@@ -1,5 +1,14 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { BringupBoot, BringupPlace, BringupPlaces, PublishPlan, TransferAnswer } from '@underpass/contracts';
+import type {
+  BringupBoot,
+  BringupPlace,
+  BringupPlaces,
+  FirmwareAsked,
+  FirmwareList,
+  FirmwareWho,
+  PublishPlan,
+  TransferAnswer,
+} from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 import { regional } from '../ui/figures.js';
 
@@ -7,6 +16,13 @@ import { regional } from '../ui/figures.js';
 export const bringupQueries = {
   places: () => queryOptions({ queryKey: ['bringup', 'places'], queryFn: () => call<BringupPlaces>('bringup') }),
   plan: () => queryOptions({ queryKey: ['bringup', 'published'], queryFn: () => call<PublishPlan>('bringup/published') }),
+  firmware: () => queryOptions({ queryKey: ['bringup', 'firmware'], queryFn: () => call<FirmwareList>('bringup/firmware') }),
+  who: (asked: FirmwareAsked) =>
+    queryOptions({
+      queryKey: ['bringup', 'firmware', 'who', asked],
+      queryFn: () => call<FirmwareWho>(`bringup/firmware/who${query(asked)}`),
+      placeholderData: keepPreviousData,
+    }),
   place: (id: string) =>
     queryOptions({ queryKey: ['bringup', 'place', id], queryFn: () => call<BringupPlace>(`bringup/places/${encodeURIComponent(id)}`) }),
   transfer: (id: string, asked: { begin: string; working: string; outside: string }) =>

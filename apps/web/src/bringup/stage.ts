@@ -4,9 +4,11 @@ export const bringupStage: Stage = {
   menu: { name: 'Bring-up', to: '/bringup', key: 'g u' },
   routes: [
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
+    { path: 'bringup/all/firmware', lazy: async () => ({ Component: (await import('./FirmwarePage.js')).FirmwarePage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },
   ],
+  actions: [{ name: 'Put up firmware', to: '/bringup/all/firmware', engineer: true }],
   live: { results: ['bringup'], boot: ['bringup'] },
 };

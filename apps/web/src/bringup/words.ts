@@ -1,3 +1,4 @@
+import type { FirmwareWho } from '@underpass/contracts';
 import { fixed } from '../ui/figures.js';
 import { bootCauses, bootSteps, type BootCause } from '@underpass/core';
 
@@ -42,4 +43,28 @@ export const lasting = (s: number): string => {
   const minutes = Math.round(s / 60);
   if (minutes >= 2880) return `${fixed(minutes / 1440, 1)} days`;
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+};
+
+/** A size, MB. */
+export const megabytes = (mb: number): string => (mb >= 1000 ? `${fixed(mb / 1000, 2)} GB` : `${fixed(mb, mb < 10 ? 1 : 0)} MB`);
+
+const on = (n: number, text: string): string => `${n === 1 ? 'one device' : `${n} devices`} ${text}`;
+/** What devices do with a file, those that matter most first. */
+export const devicesWords = ({
+  up,
+  down,
+  nothing,
+  notKnown,
+  passed,
+  refuse,
+}: FirmwareWho['devices']): { text: string; amber: boolean }[] => {
+  const told = [
+    { n: down, text: 'put back to it', amber: true },
+    { n: refuse, text: 'of another processor, which stop', amber: true },
+    { n: up, text: 'brought up to it', amber: false },
+    { n: notKnown, text: 'of which nobody knows what they have', amber: false },
+    { n: nothing, text: 'that have it', amber: false },
+    { n: passed, text: 'offered something higher', amber: false },
+  ].filter(({ n }) => n > 0);
+  return told.length ? told.map(({ n, text, amber }) => ({ text: on(n, text), amber })) : [{ text: 'no device', amber: false }];
 };
