@@ -1,5 +1,6 @@
 import type { ConfigFile, ConfigLayer, Setting, SettingValue } from '@underpass/contracts';
 import { catalogue, type SettingKey } from '../../settings/index.js';
+import { written } from './written.js';
 
 /** A file as it is made of settings, before it has its sum. */
 export type MadeFile = Pick<ConfigFile, 'id' | 'layer' | 'target' | 'text'>;
@@ -19,11 +20,9 @@ const idOf = (layer: ConfigLayer, target: string): string =>
   `${madePrefix}${words[layer]}${layer === 'organisation' ? '' : `-${target}`}`.slice(0, longestId);
 const isFileLayer = (layer: string): layer is ConfigLayer => layer in words;
 
-/** A value as it stands behind “=”: quoted where anything in it would be read otherwise. */
-function written(value: SettingValue): string {
-  const text = Array.isArray(value) ? value.join(', ') : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
-  return /^$|^\s|\s$|^"|[;#\\]/.test(text) ? `"${text.replace(/[\\"]/g, (sign) => `\\${sign}`)}"` : text;
-}
+/** The text of a value. */
+const textOfValue = (value: SettingValue): string =>
+  Array.isArray(value) ? value.join(', ') : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
 
 /**
  * The configuration files that settings come to, one for each place a device reads from: organisation, device classes, locations and
@@ -65,7 +64,9 @@ function textOf(entries: readonly Setting[], broker: string | null): string {
     const [section = '', name = ''] = key.split('.');
     if (!(key in catalogue)) continue;
     const { label } = catalogue[key as SettingKey];
-    lines(section).push(condition ? `; ${name}: depends on who signs in (${label})` : `${name}${locked ? '!' : ''} = ${written(value)}`);
+    lines(section).push(
+      condition ? `; ${name}: depends on who signs in (${label})` : `${name}${locked ? '!' : ''} = ${written(textOfValue(value))}`,
+    );
   }
   return [...sections]
     .sort(([a], [b]) => (a < b ? -1 : 1))
