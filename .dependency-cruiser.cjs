@@ -29,7 +29,7 @@ const mayUse = {
   settings: [],
   signon: ['assumed'],
   hosts: [],
-  bringup: ['assumed', 'day', 'evidence', 'find', 'link', 'settings', 'units'],
+  bringup: ['assumed', 'day', 'evidence', 'find', 'link', 'screens', 'settings', 'units'],
   evidence: ['assumed', 'link', 'screens', 'units'],
   indexes: [],
   access: ['settings', 'indexes'],

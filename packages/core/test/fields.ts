@@ -42,6 +42,14 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
     'endpoint.screensAt': ['2026-11-24T08:00:00Z'],
     'endpoint.decodersAt': ['2026-11-24T08:00:00Z'],
     'endpoint.reportedAt': ['2026-11-24T08:00:00Z'],
+    'endpoint.mostPixels': [921_600, 2_073_600, 4_147_200],
+    'endpoint.screens': [
+      [
+        { widthPx: 3840, heightPx: 2160, scale: 1, port: 'dp-hbr2', cable: 'dp-hbr', x: 0, y: 0, primary: true },
+        { widthPx: 1920, heightPx: 1080, scale: 1, port: 'dp-hbr2', mirrors: true },
+        { widthPx: 1920, heightPx: 1200, scale: 1, port: 'hdmi-2.0', adapter: 'dvi', turned: 90, x: 3840, y: 0 },
+      ],
+    ],
     'endpoint.clock': ['wrong', '7200'],
     'endpoint.firmware': ['4.1.0'],
     'firmware.version': ['4.1.0'],

@@ -234,14 +234,32 @@ export const Person = z
   })
   .meta({ id: 'Person' });
 
+const SizeMm = z.number().int().min(10).max(10_000);
+/** A screen on a desk: what it shows, the way its picture takes to it, and where it stands among the others. */
 export const Screen = z.strictObject({
+  name: Name.optional().describe('What it calls itself'),
   widthPx: z.number().int().min(320).max(16_384),
   heightPx: z.number().int().min(240).max(16_384),
   refreshHz: z.number().min(1).max(500).optional(),
   scale: z.number().min(0.5).max(5).default(1),
-  port: PortKind.optional(),
+  port: PortKind.optional().describe('Port of the device'),
+  adapter: PortKind.optional().describe('Far side of an adapter on that port'),
+  cable: PortKind.optional().describe('What its cable carries'),
+  input: PortKind.optional().describe('What its own socket takes'),
   x: z.number().int().optional(),
   y: z.number().int().optional(),
+  turned: z
+    .number()
+    .int()
+    .min(0)
+    .max(270)
+    .multipleOf(90, 'must be 0, 90, 180 or 270')
+    .optional()
+    .describe('Turned clockwise by so many degrees'),
+  primary: z.boolean().optional().describe('The one with the origin, where windows open'),
+  mirrors: z.boolean().optional().describe('Shows what the primary one shows'),
+  widthMm: SizeMm.optional(),
+  heightMm: SizeMm.optional(),
 });
 
 export const Decoder = z.strictObject({
@@ -277,6 +295,13 @@ export const Endpoint = z
     clientVersion: Version.optional(),
     decoders: z.array(Decoder).max(40).optional().describe('Hardware decoders; that it has none is another thing than not knowing them'),
     screens: z.array(Screen).max(16).optional(),
+    mostPixels: z
+      .number()
+      .int()
+      .min(76_800)
+      .max(1_000_000_000)
+      .optional()
+      .describe('Pixels that its graphics drive on all screens together'),
     peripherals: z.array(PeripheralKind).max(40).default([]),
     connection: z.enum(['wired', 'wifi']).optional(),
     wifiSignalDbm: z.number().min(-110).max(0).optional(),

@@ -3,6 +3,17 @@ import { CellError } from './cellError.js';
 
 /** Short text forms of the structured cells: screens, decoders and content mixes. */
 
+const partWords = ['adapter', 'cable', 'input'] as const;
+/** Names stand in one word: what would end it is written as a per cent sign and its number. */
+const oneWord = (text: string): string => text.replace(/[\s%;]/g, encodeURIComponent);
+function manyWords(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    throw new CellError(`“${text}” is not a name of a screen`);
+  }
+}
+
 export function readScreen(text: string): unknown {
   const match = /^(\d+)x(\d+)(?:@([\d.]+))?((?:\s+\S+)*)$/.exec(text);
   if (!match) throw new CellError(`“${text}” is not a screen`);
@@ -12,8 +23,14 @@ export function readScreen(text: string): unknown {
   for (let i = 0; i < words.length; i++) {
     const word = words[i] as string;
     const place = /^([+-]\d+)([+-]\d+)$/.exec(word);
+    const size = /^(\d+)x(\d+)mm$/.exec(word);
     if (word === 'scale') screen.scale = Number(words[++i]);
+    else if (word === 'turned') screen.turned = Number(words[++i]);
+    else if (word === 'called') screen.name = manyWords(words[++i] ?? '');
+    else if (word === 'primary' || word === 'mirrors') screen[word] = true;
+    else if (partWords.includes(word as (typeof partWords)[number])) screen[word] = words[++i];
     else if (place) Object.assign(screen, { x: Number(place[1]), y: Number(place[2]) });
+    else if (size) Object.assign(screen, { widthMm: Number(size[1]), heightMm: Number(size[2]) });
     else screen.port = word;
   }
   return screen;
@@ -25,7 +42,12 @@ export function writeScreen(screen: Screen): string {
   const parts = [`${screen.widthPx}x${screen.heightPx}${screen.refreshHz === undefined ? '' : `@${screen.refreshHz}`}`];
   if (screen.scale !== 1) parts.push(`scale ${screen.scale}`);
   if (screen.port) parts.push(screen.port);
+  for (const word of partWords) if (screen[word]) parts.push(`${word} ${screen[word]}`);
   if (screen.x !== undefined && screen.y !== undefined) parts.push(signed(screen.x) + signed(screen.y));
+  if (screen.turned) parts.push(`turned ${screen.turned}`);
+  for (const word of ['primary', 'mirrors'] as const) if (screen[word]) parts.push(word);
+  if (screen.widthMm !== undefined && screen.heightMm !== undefined) parts.push(`${screen.widthMm}x${screen.heightMm}mm`);
+  if (screen.name !== undefined) parts.push(`called ${oneWord(screen.name)}`);
   return parts.join(' ');
 }
 

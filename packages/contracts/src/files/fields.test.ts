@@ -41,13 +41,22 @@ describe('the fields of a form', () => {
     expect(fieldOf('endpoint', 'line.lineKind')).toMatchObject({ required: false, neededInside: true });
     expect(fieldOf('location', 'worksFrom').type).toBe('time of day');
     expect(fieldOf('endpoint', 'screens').row?.map(({ name, type }) => `${name} ${type}`)).toEqual([
+      'name text',
       'widthPx number',
       'heightPx number',
       'refreshHz number',
       'scale number',
       'port word',
+      'adapter word',
+      'cable word',
+      'input word',
       'x number',
       'y number',
+      'turned number',
+      'primary yes or no',
+      'mirrors yes or no',
+      'widthMm number',
+      'heightMm number',
     ]);
     expect(fieldOf('resource', 'content').row?.map(({ name, type }) => `${name} ${type}`)).toEqual(['part word', 'value number']);
   });

@@ -6,7 +6,7 @@ import type { Session } from './session.js';
 
 /** What keeps something on the desk from the session, or narrows it. */
 export type DeskReason =
-  | { code: 'screens not known' | 'fewer by setting' | 'too many pixels' | 'too many screens' | 'port too small' }
+  | { code: 'screens not known' | 'fewer by setting' | 'too many pixels' | 'pixels of the device' | 'too many screens' | 'port too small' }
   | { code: 'port slow'; highestHz: number }
   | { code: 'client cannot'; clientKind: ClientKind }
   | { code: 'rules forbid' | 'personal device' | 'gateway without USB' };
@@ -26,6 +26,8 @@ export function deskWhy(because: DeskReason | null): string {
       return 'the settings use fewer screens';
     case 'too many pixels':
       return 'more pixels than the client takes';
+    case 'pixels of the device':
+      return 'more pixels than the device drives';
     case 'too many screens':
       return 'more screens than the client takes';
     case 'port too small':
@@ -82,6 +84,7 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
     meant = false,
   ) => items.push({ name, works, carriedAs, because, meant, screen, peripheral });
   const { native } = session;
+  const manyPixels = session.pixelsOf === 'device' ? 'pixels of the device' : 'too many pixels';
   if (!native) add('Screens', null, 'not known', { code: 'screens not known' });
   else {
     const ports = portFits(endpoint);
@@ -89,10 +92,10 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
       const name = native.length === 1 ? 'Screen' : (screenNames[i] ?? 'Screen');
       const fit = ports[i];
       if (i >= session.screens.length) {
-        const code = { setting: 'fewer by setting', pixels: 'too many pixels', client: 'too many screens' } as const;
+        const code = { setting: 'fewer by setting', pixels: manyPixels, client: 'too many screens' } as const;
         const because = { code: code[session.leftBecause ?? 'client'] };
         add(name, false, 'local only', because, i, undefined, session.leftBecause === 'setting');
-      } else if (i === 0 && session.shrunk) add(name, false, 'session', { code: 'too many pixels' }, i);
+      } else if (i === 0 && session.shrunk) add(name, false, 'session', { code: manyPixels }, i);
       else if (fit && !fit.fits && fit.highestHz === 0) add(name, false, 'local only', { code: 'port too small' }, i);
       else add(name, true, 'session', fit && !fit.fits ? { code: 'port slow', highestHz: fit.highestHz } : null, i);
     }

@@ -1,11 +1,15 @@
-import type { Endpoint } from '@underpass/contracts';
-import { portFit, type PortFit } from '../screens/index.js';
+import type { Endpoint, Screen } from '@underpass/contracts';
+import { pathFit, type PathFit } from '../screens/index.js';
 
-/** The screens' ports, worked out once per endpoint: they do not change with the settings. */
-const fits = new WeakMap<Endpoint, (PortFit | null)[]>();
-/** Whether each screen of an endpoint passes its port; null for a screen whose port is not known. */
-export function portFits(endpoint: Endpoint): (PortFit | null)[] {
+/** Screens that show something of their own: what mirrors another is none more to a session. */
+export const ownScreens = (screens: readonly Screen[]): readonly Screen[] =>
+  screens.some(({ mirrors }) => mirrors) ? screens.filter(({ mirrors }) => !mirrors) : screens;
+
+/** The ways to the screens, worked out once per endpoint: they do not change with the settings. */
+const fits = new WeakMap<Endpoint, (PathFit | null)[]>();
+/** Whether each screen of its own of an endpoint passes its way; null for a screen of whose way nothing is known. */
+export function portFits(endpoint: Endpoint): (PathFit | null)[] {
   let known = fits.get(endpoint);
-  if (!known) fits.set(endpoint, (known = (endpoint.screens ?? []).map((screen) => (screen.port ? portFit(screen, screen.port) : null))));
+  if (!known) fits.set(endpoint, (known = ownScreens(endpoint.screens ?? []).map(pathFit)));
   return known;
 }

@@ -2,7 +2,7 @@ import type { Codec } from '@underpass/contracts';
 import { clientLimits, macroblocks, type ClientLimits } from '../screens/index.js';
 import type { SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
-import { portFits } from './ports.js';
+import { ownScreens, portFits } from './ports.js';
 
 /** A screen as it has its pixels, and as the session fills it; sizes in px, refresh in Hz. */
 export interface SessionScreen {
@@ -23,6 +23,8 @@ export interface Session {
   /** Screens that stay dark because of a limit. */
   left: number;
   leftBecause: 'client' | 'pixels' | 'setting' | null;
+  /** What takes no more pixels, where that is the limit: the kind of client, or the graphics of the device. */
+  pixelsOf: 'client' | 'device';
   /** The first screen has more pixels than the client takes, and is shown smaller. */
   shrunk: boolean;
   activePixels: number;
@@ -54,8 +56,10 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
   const { endpoint, gateway, evidence } = facts;
   const secondScreen = endpoint.clientKind === 'browser' && evidence.browser?.value.can.secondScreen === true;
   const base = clientLimits[endpoint.clientKind];
-  const limits = secondScreen ? { ...base, screens: 2, pixels: base.pixels * 2 } : base;
-  const native = evidence.screens?.value ?? endpoint.screens ?? null;
+  const client = secondScreen ? { ...base, screens: 2, pixels: base.pixels * 2 } : base;
+  const pixelsOf = (endpoint.mostPixels ?? Infinity) < client.pixels ? 'device' : 'client';
+  const limits = pixelsOf === 'device' ? { ...client, pixels: endpoint.mostPixels ?? client.pixels } : client;
+  const native = evidence.screens?.value ?? (endpoint.screens ? ownScreens(endpoint.screens) : null);
   const all = native && native.length > 0 ? native : assumedScreen;
   const wanted = s['screens.use'] === 'one' ? 1 : s['screens.most'];
   const screens: SessionScreen[] = [];
@@ -127,6 +131,7 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
     screens,
     left: all.length - screens.length,
     leftBecause,
+    pixelsOf,
     shrunk,
     activePixels,
     idlePixels: pixels - activePixels,

@@ -4,3 +4,4 @@ export * from './ports.js';
 export * from './timing.js';
 export * from './clientLimits.js';
 export * from './edid/index.js';
+export * from './desk/index.js';

@@ -1,3 +1,4 @@
+import { deskKeys } from '../../screens/index.js';
 import { settingKeys } from '../../settings/index.js';
 import { readLine, type UnreadBecause } from './line.js';
 
@@ -31,8 +32,8 @@ export interface Merged {
   switchedOff: { section: string; file: string; line: number }[];
 }
 
-/** What every device knows besides the settings: where the broker is that it signs in at. */
-const others = ['broker.address'];
+/** What every device knows besides the settings: where the broker is that it signs in at, and how its screens stand. */
+const others = ['broker.address', ...deskKeys.map((key) => `screens.${key}`)];
 const known = new Set<string>([...settingKeys, ...others]);
 const sections = new Set([...known].map((key) => key.slice(0, key.indexOf('.'))));
 

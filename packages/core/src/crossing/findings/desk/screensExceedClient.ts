@@ -13,19 +13,23 @@ export const screensExceedClient: FindingKind = {
       session.leftBecause === 'client'
         ? plural(session.limits.screens, 'screen')
         : `${Math.round(session.limits.pixels / 1e5) / 10} million pixels`;
+    const ofDevice = session.leftBecause === 'pixels' && session.pixelsOf === 'device';
+    const taker = ofDevice ? 'the device' : `a ${endpoint.clientKind}`;
     return {
       text: session.left
-        ? `${plural(session.left, 'screen stays', 'screens stay')} dark: a ${endpoint.clientKind} takes ${limit}`
-        : `The screen has more pixels than a ${endpoint.clientKind} takes, ${limit}: it is shown smaller and blurred`,
+        ? `${plural(session.left, 'screen stays', 'screens stay')} dark: ${taker} takes ${limit}`
+        : `The screen has more pixels than ${taker} takes, ${limit}: it is shown smaller and blurred`,
       cost: cost.device + 50 * Math.max(0, session.left - 1) - (session.left ? 0 : 200),
       costText: session.left ? plural(session.left, 'screen') : 'blur',
       sure: 'likely',
       evidence: () => [
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `${plural(session.native?.length ?? 0, 'screen')} on the desk` },
-        { source: 'assumed', text: `a ${endpoint.clientKind} takes ${limit}; common practice` },
+        ofDevice
+          ? { source: 'declared', text: `the device takes ${limit}` }
+          : { source: 'assumed', text: `a ${endpoint.clientKind} takes ${limit}; common practice` },
       ],
       remedies: () => [
-        ...(endpoint.platform === 'thin'
+        ...(endpoint.platform === 'thin' || ofDevice
           ? []
           : [
               {
