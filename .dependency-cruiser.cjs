@@ -45,7 +45,7 @@ const serverModules = {
   access: ['crossing', 'estate', 'jobs', 'securityLog'],
   signon: ['crossing', 'estate', 'jobs'],
   evidence: ['estate', 'securityLog'],
-  bringup: ['estate', 'jobs', 'securityLog'],
+  bringup: ['crossing', 'estate', 'jobs', 'securityLog'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],
   views: [],
   health: ['crossing', 'estate', 'evidence'],

@@ -41,6 +41,7 @@ const routes = [
   '/estate/configFile/MAR-TC-020',
   '/bringup',
   '/bringup/all/firmware',
+  '/bringup/all/desk/HO-013',
   '/bringup/marram-point',
   '/bringup/marram-point/transfer',
   '/bringup/marram-point/joining',

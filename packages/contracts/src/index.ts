@@ -34,6 +34,7 @@ export * from './api/requests.js';
 export * from './api/answers.js';
 export * from './api/crossingAnswers.js';
 export * from './api/bringupAnswers.js';
+export * from './api/deskAnswers.js';
 export * from './api/firmwareAnswers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';

@@ -1,10 +1,14 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Query, Req } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   Applied,
   BringupBoot,
   BringupPlace,
   BringupPlaces,
+  DeskAnswer,
+  DeskKept,
+  DeskRequest,
+  DeskSessions,
   JoiningCard,
   Key,
   PublishPlan,
@@ -16,6 +20,7 @@ import { z } from 'zod';
 import { Answers } from '../edge/answers.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { BringupService } from './bringup.service.js';
+import { DeskService } from './desk.service.js';
 import { SecurityLog } from '../securityLog/securityLog.service.js';
 import { JoiningService } from './joining.service.js';
 import { PublishService } from './publish.service.js';
@@ -30,6 +35,7 @@ export class BringupController {
     private readonly bringup: BringupService,
     private readonly publishing: PublishService,
     private readonly joiningCards: JoiningService,
+    private readonly desks: DeskService,
     private readonly log: SecurityLog,
   ) {}
 
@@ -70,6 +76,30 @@ export class BringupController {
   @Answers(BringupBoot)
   boot(@Param('id') id: string): Promise<BringupBoot> {
     return this.bringup.boot(id);
+  }
+
+  /** The screens on the desk of a device. */
+  @Get('endpoints/:id/desk')
+  @Answers(DeskAnswer)
+  desk(@Param('id') id: string): DeskAnswer {
+    return this.desks.desk(id);
+  }
+
+  /** What a session gets of screens as they might stand; nothing is written. */
+  @Post('endpoints/:id/desk/sessions')
+  @Answers(DeskSessions)
+  @HttpCode(200)
+  @Needs('reader')
+  deskSessions(@Param('id') id: string, @Body({ schema: DeskRequest }) { screens }: DeskRequest): DeskSessions {
+    return this.desks.sessions(id, screens);
+  }
+
+  /** Notes how the screens stand, as one change of the estate. */
+  @Put('endpoints/:id/desk')
+  @Answers(Applied)
+  @Needs('engineer')
+  keepDesk(@Param('id') id: string, @Body({ schema: DeskKept }) kept: DeskKept, @Req() request: SignedRequest): Promise<Applied> {
+    return this.desks.keep(id, kept, request.user.name);
   }
 
   /** The configuration files that the settings of now come to, beside what is published. */

@@ -1,7 +1,9 @@
 import { Module } from '@nestjs/common';
+import { CrossingModule } from '../crossing/crossing.module.js';
 import { EstateModule } from '../estate/estate.module.js';
 import { BringupController } from './bringup.controller.js';
 import { BringupService } from './bringup.service.js';
+import { DeskService } from './desk.service.js';
 import { FirmwareController } from './firmware.controller.js';
 import { FirmwareFiles } from './firmwareFiles.service.js';
 import { PublishedController } from './published.controller.js';
@@ -12,8 +14,8 @@ import { ReportService } from './report.service.js';
 
 /** From a bare device to its first sign-in. */
 @Module({
-  imports: [EstateModule, SecurityLogModule],
+  imports: [CrossingModule, EstateModule, SecurityLogModule],
   controllers: [BringupController, FirmwareController, PublishedController],
-  providers: [BringupService, PublishService, ReportService, JoiningService, FirmwareFiles],
+  providers: [BringupService, PublishService, ReportService, JoiningService, FirmwareFiles, DeskService],
 })
 export class BringupModule {}

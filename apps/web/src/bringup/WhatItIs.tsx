@@ -32,7 +32,10 @@ export function WhatItIs({ boot }: { boot: BringupBoot }) {
       {firmware?.does === 'up' && <p className="mt-2 text-ink-2">It installs {firmware.version} first.</p>}
       {broken && <Remedy broken={broken} place={boot.location.name} />}
       {broken && <OnTheTelephone key={boot.endpoint} broken={broken} />}
-      <p className="mt-5">
+      <p className="mt-5 flex flex-col items-start">
+        <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/all/desk/${encodeURIComponent(boot.endpoint)}`}>
+          Screens at its desk
+        </Link>
         <Link className="link min-h-[24px] inline-flex items-center" to={`/estate/endpoint/${encodeURIComponent(boot.endpoint)}`}>
           Open {boot.endpoint}
         </Link>

@@ -3,10 +3,13 @@ import type {
   BringupBoot,
   BringupPlace,
   BringupPlaces,
+  DeskAnswer,
+  DeskSessions,
   FirmwareAsked,
   FirmwareList,
   FirmwareWho,
   PublishPlan,
+  Screen,
   TransferAnswer,
 } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
@@ -31,6 +34,16 @@ export const bringupQueries = {
       queryFn: () =>
         call<TransferAnswer>(`bringup/places/${encodeURIComponent(id)}/transfer${query({ ...asked, begin: asked.begin || null })}`),
       placeholderData: keepPreviousData,
+    }),
+  desk: (id: string) =>
+    queryOptions({
+      queryKey: ['bringup', 'desk', id],
+      queryFn: () => call<DeskAnswer>(`bringup/endpoints/${encodeURIComponent(id)}/desk`),
+    }),
+  deskSessions: (id: string, screens: readonly Screen[]) =>
+    queryOptions({
+      queryKey: ['bringup', 'desk', id, 'sessions', screens],
+      queryFn: () => call<DeskSessions>(`bringup/endpoints/${encodeURIComponent(id)}/desk/sessions`, 'POST', { screens }),
     }),
   boot: (id: string) =>
     queryOptions({

@@ -5,6 +5,7 @@ export const bringupStage: Stage = {
   routes: [
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
     { path: 'bringup/all/firmware', lazy: async () => ({ Component: (await import('./FirmwarePage.js')).FirmwarePage }) },
+    { path: 'bringup/all/desk/:endpoint', lazy: async () => ({ Component: (await import('./desk/DeskPage.js')).DeskPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },

@@ -13,6 +13,7 @@ export type { Session } from './session.js';
 export type { Frames } from './frames.js';
 export type { Delay, DelayPart } from './delay.js';
 export type { DeskItem } from './desk.js';
+export { deskSession, type DeskFacts, type DeskSession } from './deskSession.js';
 export { nameCovers, type Step } from './ladder.js';
 export { cost as findingCost, type EvidenceLine, type FindingKind } from './finding.js';
 export type { Way } from './way.js';
