@@ -28,6 +28,12 @@ export const nearScenarios: Scenario[] = [
     mended: [/Span 2 screens/, 'clear'],
   },
   {
+    kind: 'default password on the endpoint',
+    from: office,
+    make: endpoint({ defaultPassword: true }),
+    says: /The password that \S+ was delivered with still works/,
+  },
+  {
     kind: 'a screen’s mode does not pass its port',
     from: office,
     make: screens({ widthPx: 3840, heightPx: 2160, port: 'hdmi-1.4' }),

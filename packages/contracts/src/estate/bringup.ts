@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { Key, Version } from './objects.js';
+import { Key, Name, Version } from './objects.js';
 import { shownAs } from './shownAs.js';
-import { DeviceClass, Processor } from './words.js';
+import { BootMode, DeviceClass, Processor } from './words.js';
 
 /** An IPv4 address in dotted form, no leading noughts. */
 const Ipv4 = z
@@ -104,9 +104,45 @@ export const Firmware = z
   })
   .meta({ id: 'Firmware' });
 
+/** An image that is written to a card or a stick, from which a device starts for the first time. */
+export const CardImage = z
+  .strictObject({
+    id: Key,
+    deviceClass: DeviceClass,
+    version: Version,
+    processor: Processor,
+    models: z.array(Name).max(100).default([]).describe('Models that it starts on; none says any'),
+    bootMode: BootMode,
+    sizeMB: z.number().positive().max(4_000_000).describe('Size once it is unpacked, as it stands on the card, MB'),
+    sha256: Sha256.optional().describe('Sum of the unpacked image'),
+    password: z
+      .enum(['delivered', 'asked', 'none'])
+      .optional()
+      .describe('How one gets in at first: by the password that everybody knows, by one that is asked for, or not at all'),
+  })
+  .meta({ id: 'CardImage' });
+
+const Money = z.number().min(0).max(1_000_000);
+/** A kind of device that could be bought, and what it costs over its life; money in the currency that you reckon in. */
+export const DeviceOption = z
+  .strictObject({
+    id: Key,
+    name: Name,
+    purchase: Money.describe('Price of one'),
+    accessories: Money.default(0).describe('What has to be bought with it'),
+    licencePerYear: Money.default(0).describe('Licences of its image and of what manages it, a year'),
+    supportMinutesPerYear: z.number().min(0).max(100_000).default(0).describe('Minutes of support a year'),
+    watts: z.number().min(0).max(5000).default(0).describe('What it takes while it is on, W'),
+    lifeYears: z.number().min(0.5).max(30).describe('Years until it is bought anew'),
+    lostPercentPerYear: z.number().min(0).max(100).default(0).describe('Of a hundred so many are lost or do not come back, a year'),
+  })
+  .meta({ id: 'DeviceOption' });
+
 export type FleetClass = z.infer<typeof FleetClass>;
 export type Scope = z.infer<typeof Scope>;
 export type ConfigServer = z.infer<typeof ConfigServer>;
 export type ConfigFile = z.infer<typeof ConfigFile>;
 export type ConfigLayer = z.infer<typeof ConfigLayer>;
 export type Firmware = z.infer<typeof Firmware>;
+export type CardImage = z.infer<typeof CardImage>;
+export type DeviceOption = z.infer<typeof DeviceOption>;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { saidAs } from './shownAs.js';
 import { Wifi } from './wifi.js';
 import {
+  BootMode,
   ClientKind,
   Codec,
   ContentClass,
@@ -289,6 +290,8 @@ export const Endpoint = z
     ownership: Ownership,
     platform: z.enum(['thin', 'desktop', 'mobile']),
     processor: Processor,
+    model: Name.optional().describe('Model, as its maker calls it'),
+    bootMode: BootMode.optional().describe('How it starts from a card or stick'),
     cores: z.number().int().min(1).max(256).optional(),
     memoryMB: z.number().int().min(64).max(4_194_304).optional(),
     clientKind: ClientKind,
@@ -312,6 +315,7 @@ export const Endpoint = z
       .optional()
       .describe('Whether its network cable is plugged in'),
     firmware: Version.optional().describe('Version of its firmware'),
+    defaultPassword: z.boolean().optional().describe('Reported: the password it was delivered with still works'),
     clock: DeviceClock.optional().describe('Its clock: right, wrong, the seconds it is off, or the UTC time it shows'),
     line: Line.optional().describe('Its own line, where the location has ownLines'),
     alwaysOn: z.boolean().default(false),

@@ -6,6 +6,8 @@ export const LineKind = z.enum(['fibre', 'cable', 'dsl', '4g', '5g', 'radio', 'l
 export const ClientKind = z.enum(['browser', 'native client', 'thin-client firmware']);
 export const DeviceClass = z.enum(['thin-client', 'laptop', 'desktop-computer', 'tablet', 'phone', 'kiosk']);
 export const Processor = z.enum(['armhf', 'arm64', 'x86-64']);
+/** How a device starts from a card: by its old or new firmware, or as a small board does, from the card itself. */
+export const BootMode = z.enum(['bios', 'uefi', 'board']);
 export const Ownership = z.enum(['managed', 'personal']);
 export const Codec = z.enum(['bitmap', 'progressive', 'h264', 'hevc', 'av1']);
 export const PortKind = z.enum(['internal', 'dvi', 'hdmi-1.4', 'hdmi-2.0', 'dp-hbr', 'dp-hbr2', 'dp-hbr3', 'usb-c-2-lane']);

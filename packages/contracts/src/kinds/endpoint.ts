@@ -16,6 +16,6 @@ export const endpoint = defineKind({
   ],
   look: 3,
   touches: [{ field: 'id', as: 'endpoint' }],
-  silent: ['name', 'reportedAt', 'wifi', 'cable', 'firmware', 'clock'],
+  silent: ['name', 'reportedAt', 'wifi', 'cable', 'firmware', 'clock', 'model', 'bootMode'],
   secrets: ['wifi.key'],
 });

@@ -19,6 +19,8 @@ import { scope } from './scope.js';
 import { configServer } from './configServer.js';
 import { configFile } from './configFile.js';
 import { firmware } from './firmware.js';
+import { image } from './image.js';
+import { deviceOption } from './deviceOption.js';
 
 /** Kinds of estate object in the order in which they may refer to each other. A new one is a file beside this one and a line here. */
 export const kinds = {
@@ -43,4 +45,6 @@ export const kinds = {
   configServer,
   configFile,
   firmware,
+  image,
+  deviceOption,
 } as const;

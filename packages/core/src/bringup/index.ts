@@ -4,3 +4,5 @@ export { versionOrder } from './versionOrder.js';
 export * from './boot/index.js';
 export * from './transfer/index.js';
 export * from './wifi/index.js';
+export * from './image/index.js';
+export * from './cost/index.js';

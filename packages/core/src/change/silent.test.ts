@@ -61,6 +61,8 @@ const becomes: Record<string, string | string[] | boolean> = {
   cable: true,
   firmware: '9.9.9',
   clock: 'wrong',
+  model: 'Another name',
+  bootMode: 'uefi',
   worksOn: ['sat'],
   name: 'Another name',
   area: 'Another name',

@@ -23,6 +23,7 @@ import { certificateNotTrusted } from './gateway/certificateNotTrusted.js';
 import { certificateNotYet } from './gateway/certificateNotYet.js';
 import { certificateOtherName } from './gateway/certificateOtherName.js';
 import { defaultCredentials } from './gateway/defaultCredentials.js';
+import { defaultPassword } from './endpoint/defaultPassword.js';
 import { detourByGateway } from './gateway/detourByGateway.js';
 import { fewColours } from './gateway/fewColours.js';
 import { gateClosed } from './gateway/gateClosed.js';
@@ -116,6 +117,7 @@ export const findingKinds: readonly FindingKind[] = [
   certificateNotYet,
   certificateOtherName,
   defaultCredentials,
+  defaultPassword,
   detourByGateway,
   fewColours,
   gateClosed,

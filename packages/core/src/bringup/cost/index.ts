@@ -1,0 +1,1 @@
+export { costUntil, crossovers, type CostOfWork, type CostUntil, type Crossover } from './cost.js';
