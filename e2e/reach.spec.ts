@@ -42,6 +42,8 @@ const routes = [
   '/bringup',
   '/bringup/all/firmware',
   '/bringup/all/desk/HO-013',
+  '/bringup/all/images?device=GUL-K02',
+  '/bringup/all/cost',
   '/bringup/marram-point',
   '/bringup/marram-point/transfer',
   '/bringup/marram-point/joining',

@@ -1,6 +1,7 @@
 import { voiceCodecs } from '@underpass/core';
 import { acceptance, code, har, ready, sees, why } from './access.js';
 import { boot } from './boot.js';
+import { card } from './card.js';
 import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
@@ -164,6 +165,22 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: ['wifi --ssid Quayside --key tide-tables --type WPA'],
     run: wifi,
+  },
+  {
+    name: 'card',
+    does: 'Holds a card, or a file that stands in for one, against the image that was written to it; writes it first where that is asked.',
+    takes: [
+      ['IMAGE', 'file of the image, unpacked'],
+      ['CARD', 'the card as a whole, such as /dev/sdx, or a file in its place'],
+    ],
+    options: [
+      { name: 'write', says: 'write the image to the card first; what looks like a disk of the system is refused' },
+      { name: 'label', takes: 'LABEL', says: 'what the card is called, so that it is not named by a letter alone' },
+      { name: 'size', takes: 'GB', says: 'how much it holds, 0.001 to 2000' },
+      { name: 'sha256', takes: 'SUM', says: 'sum that the image has to have' },
+    ],
+    examples: ['card tc.img card.img --write'],
+    run: card,
   },
   {
     name: 'edid',

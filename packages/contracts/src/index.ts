@@ -36,6 +36,7 @@ export * from './api/crossingAnswers.js';
 export * from './api/bringupAnswers.js';
 export * from './api/deskAnswers.js';
 export * from './api/firmwareAnswers.js';
+export * from './api/imageAnswers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';
 export { jsonSchemas } from './files/jsonSchema.js';

@@ -31,6 +31,12 @@ export function BringupPage() {
         <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/firmware">
           Firmware that is up
         </Link>
+        <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/images">
+          Images for cards
+        </Link>
+        <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/cost">
+          What devices cost
+        </Link>
       </p>
       {places.length === 0 ? (
         <Empty

@@ -36,6 +36,9 @@ export function WhatItIs({ boot }: { boot: BringupBoot }) {
         <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/all/desk/${encodeURIComponent(boot.endpoint)}`}>
           Screens at its desk
         </Link>
+        <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/all/images?device=${encodeURIComponent(boot.endpoint)}`}>
+          Plan a card for it
+        </Link>
         <Link className="link min-h-[24px] inline-flex items-center" to={`/estate/endpoint/${encodeURIComponent(boot.endpoint)}`}>
           Open {boot.endpoint}
         </Link>

@@ -3,11 +3,14 @@ import type {
   BringupBoot,
   BringupPlace,
   BringupPlaces,
+  CardPlan,
   DeskAnswer,
   DeskSessions,
+  DeviceOptions,
   FirmwareAsked,
   FirmwareList,
   FirmwareWho,
+  ImageList,
   PublishPlan,
   Screen,
   TransferAnswer,
@@ -35,6 +38,10 @@ export const bringupQueries = {
         call<TransferAnswer>(`bringup/places/${encodeURIComponent(id)}/transfer${query({ ...asked, begin: asked.begin || null })}`),
       placeholderData: keepPreviousData,
     }),
+  images: () => queryOptions({ queryKey: ['bringup', 'images'], queryFn: () => call<ImageList>('bringup/images') }),
+  card: (id: string) =>
+    queryOptions({ queryKey: ['bringup', 'card', id], queryFn: () => call<CardPlan>(`bringup/endpoints/${encodeURIComponent(id)}/card`) }),
+  options: () => queryOptions({ queryKey: ['bringup', 'options'], queryFn: () => call<DeviceOptions>('bringup/options') }),
   desk: (id: string) =>
     queryOptions({
       queryKey: ['bringup', 'desk', id],

@@ -5,11 +5,17 @@ export const bringupStage: Stage = {
   routes: [
     { path: 'bringup', lazy: async () => ({ Component: (await import('./BringupPage.js')).BringupPage }) },
     { path: 'bringup/all/firmware', lazy: async () => ({ Component: (await import('./FirmwarePage.js')).FirmwarePage }) },
+    { path: 'bringup/all/images', lazy: async () => ({ Component: (await import('./images/ImagesPage.js')).ImagesPage }) },
+    { path: 'bringup/all/cost', lazy: async () => ({ Component: (await import('./cost/CostPage.js')).CostPage }) },
     { path: 'bringup/all/desk/:endpoint', lazy: async () => ({ Component: (await import('./desk/DeskPage.js')).DeskPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },
   ],
-  actions: [{ name: 'Put up firmware', to: '/bringup/all/firmware', engineer: true }],
+  actions: [
+    { name: 'Put up firmware', to: '/bringup/all/firmware', engineer: true },
+    { name: 'Plan a card', to: '/bringup/all/images' },
+    { name: 'Compare what devices cost', to: '/bringup/all/cost' },
+  ],
   live: { results: ['bringup'], boot: ['bringup'] },
 };

@@ -30,7 +30,9 @@ describe('an image is matched with a device', () => {
     ['a model nobody told', { model: undefined }, 'not known'],
     ['a start nobody told', { bootMode: undefined }, 'not known'],
     ['what does not fit outweighs what is not known', { bootMode: undefined, processor: 'x86-64' }, 'does not fit'],
-  ] as const)('%s', (_, more, fit) => expect(matchImage({ ...image, models: [...image.models] }, { ...device, ...more } as never).fit).toBe(fit));
+  ] as const)('%s', (_, more, fit) =>
+    expect(matchImage({ ...image, models: [...image.models] }, { ...device, ...more } as never).fit).toBe(fit),
+  );
   test('one for any model', () => {
     expect(matchImage({ ...image, models: [] }, { ...device, model: undefined }).parts[2]).toMatchObject({ fit: 'fits', wanted: 'any' });
   });
@@ -68,6 +70,9 @@ describe('where an image may be written', () => {
     expect(told({ bytes: null }, { bytes: 16e9 })).toContain('holds nobody knows how much');
     // a file stands in for a card and grows
     expect(told({ is: 'file', bytes: 0, label: null, removable: null }, {})).toBe('written');
+    expect(told({ is: 'file', bytes: 8e9, label: null, removable: null }, {})).toContain('is a file that holds 8.00 GB already');
+    expect(told({ is: 'file', bytes: 8e9, label: null, removable: null }, { bytes: 8e9 })).toBe('written');
+    expect(told({ is: 'file', bytes: 8e9, label: null, removable: null }, { bytes: 4e9 })).toContain('not 4.00 GB');
     // whatever was said, the system's disk is refused
     expect(told({ mounts: ['/'] }, { label: 'WEIR', bytes: 16e9 })).toContain('a disk of this system');
   });
@@ -135,7 +140,9 @@ describe('where a place is', () => {
       .split('\n')
       .filter((row) => row !== '' && !row.startsWith('#'))
       .map((row) => row.split('\t'));
-    const wrong = rows.filter(([country = '', , zone = '']) => !countriesOf(zone).includes(country)).map(([country, , zone]) => `${country} ${zone}`);
+    const wrong = rows
+      .filter(([country = '', , zone = '']) => !countriesOf(zone).includes(country))
+      .map(([country, , zone]) => `${country} ${zone}`);
     expect(rows.length).toBeGreaterThan(400);
     // CLDR keeps a handful of zones under the country they belonged to before, and knows the newest ones a release later
     expect(wrong.length).toBeLessThan(rows.length / 50);
@@ -145,7 +152,9 @@ describe('where a place is', () => {
   const layouts = '/usr/share/X11/xkb/rules/evdev.xml';
   (existsSync(layouts) ? test : test.skip)('as the table of keyboard layouts says', () => {
     const found = new Map<string, string[]>();
-    for (const [, name = '', rest = ''] of readFileSync(layouts, 'utf8').matchAll(/<layout>\s*<configItem[^>]*>\s*<name>(\w+)<\/name>([\s\S]*?)<\/configItem>/g)) {
+    for (const [, name = '', rest = ''] of readFileSync(layouts, 'utf8').matchAll(
+      /<layout>\s*<configItem[^>]*>\s*<name>(\w+)<\/name>([\s\S]*?)<\/configItem>/g,
+    )) {
       const countries = [...rest.matchAll(/<iso3166Id>(\w+)<\/iso3166Id>/g)].map(([, id = '']) => id);
       // the base rules of 2022 have Armenia's layout in Albania
       if (countries.length) found.set(name, name === 'am' ? ['AM'] : countries);
@@ -155,17 +164,32 @@ describe('where a place is', () => {
   });
 
   test('layouts of a country, and how far a zone is ahead', () => {
-    expect([layoutsOf('GB'), layoutsOf('NZ'), layoutsOf('US'), layoutsOf('EG'), layoutsOf('LU')]).toEqual([['gb'], ['mao'], ['us', 'latam'], ['ara'], []]);
+    expect([layoutsOf('GB'), layoutsOf('NZ'), layoutsOf('US'), layoutsOf('EG'), layoutsOf('LU')]).toEqual([
+      ['gb'],
+      ['mao'],
+      ['us', 'latam'],
+      ['ara'],
+      [],
+    ]);
     expect(countriesOfLayout('dvorak')).toBeNull();
     const winter = Date.UTC(2026, 0, 15);
     const summer = Date.UTC(2026, 6, 15);
-    expect(['UTC', 'Europe/London', 'Asia/Kolkata', 'America/St_Johns'].map((zone) => [offsetMinutes(zone, winter), offsetMinutes(zone, summer)])).toEqual([
+    expect(
+      ['UTC', 'Europe/London', 'Asia/Kolkata', 'America/St_Johns'].map((zone) => [
+        offsetMinutes(zone, winter),
+        offsetMinutes(zone, summer),
+      ]),
+    ).toEqual([
       [0, 0],
       [0, 60],
       [330, 330],
       [-210, -150],
     ]);
-    expect([sameZone('Asia/Calcutta', 'Asia/Kolkata'), sameZone('Europe/London', 'Europe/Dublin'), sameZone('x', 'x')]).toEqual([true, false, false]);
+    expect([sameZone('Asia/Calcutta', 'Asia/Kolkata'), sameZone('Europe/London', 'Europe/Dublin'), sameZone('x', 'x')]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 });
 
@@ -173,7 +197,9 @@ describe('the answers of a first start', () => {
   const answers: FirstBoot = { zone: 'Europe/London', locale: 'en-GB', keyboard: 'gb', mode: 'client', password: 'per device' };
   const winter = Date.UTC(2026, 0, 15);
   const check = (more: Partial<FirstBoot>, timeZone = 'Europe/London', deviceClass = 'thin-client') =>
-    checkFirstBoot({ ...answers, ...more }, { timeZone }, { deviceClass }, winter).map(({ key, text, right, sure }) => `${key}: ${text} → ${right}${sure ? '' : ' ?'}`);
+    checkFirstBoot({ ...answers, ...more }, { timeZone }, { deviceClass }, winter).map(
+      ({ key, text, right, sure }) => `${key}: ${text} → ${right}${sure ? '' : ' ?'}`,
+    );
 
   test('what agrees with the place is not told of', () => {
     expect(check({})).toEqual([]);
@@ -185,7 +211,10 @@ describe('the answers of a first start', () => {
   test.each<[Partial<FirstBoot>, string[]]>([
     [{ zone: 'Europe/Oslo' }, ['zone: the place is in Europe/London: its clock would be 1 h fast → Europe/London']],
     [{ zone: 'America/St_Johns' }, ['zone: the place is in Europe/London: its clock would be 3.5 h slow → Europe/London']],
-    [{ zone: 'UTC' }, ['zone: the place is in Europe/London: the clocks agree now, and may not when one of them changes → Europe/London ?']],
+    [
+      { zone: 'UTC' },
+      ['zone: the place is in Europe/London: the clocks agree now, and may not when one of them changes → Europe/London ?'],
+    ],
     [{ zone: 'Europe/Londn' }, ['zone: “Europe/Londn” is no time zone → Europe/London']],
     [{ locale: 'en' }, ['locale: “en” names no country: dates and paper would be guessed → en-GB']],
     [{ locale: '!' }, ['locale: “!” is no locale → a language and a country, such as en-GB']],
@@ -203,7 +232,11 @@ describe('the answers of a first start', () => {
 
   test('written and read again it is the same', () => {
     expect(readFirstBoot(firstBootText(answers))).toEqual({ ok: true, value: answers });
-    const hashed: FirstBoot = { ...answers, password: 'hash', hash: '$6$saltsalt$qFmFH.bQmmtXzyBY0s9v7Oicd2z4XSIecDzlB5KiA2/jctKu9YterLp8wwnSq.qc.eoxqOmSuNp2xS0ktL3nh/' };
+    const hashed: FirstBoot = {
+      ...answers,
+      password: 'hash',
+      hash: '$6$saltsalt$qFmFH.bQmmtXzyBY0s9v7Oicd2z4XSIecDzlB5KiA2/jctKu9YterLp8wwnSq.qc.eoxqOmSuNp2xS0ktL3nh/',
+    };
     expect(readFirstBoot(firstBootText(hashed))).toEqual({ ok: true, value: hashed });
   });
 

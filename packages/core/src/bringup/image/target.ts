@@ -28,7 +28,11 @@ const mostCardBytes = 2_000_000_000_000;
  * one's after the next start. What looks like the disk of a system is refused, whatever was said.
  * @param meant what somebody said that they mean: its label, or its bytes to within a hundredth
  */
-export function writableTarget(target: CardTarget, imageBytes: number, meant: { label?: string | undefined; bytes?: number | undefined }): Result<true> {
+export function writableTarget(
+  target: CardTarget,
+  imageBytes: number,
+  meant: { label?: string | undefined; bytes?: number | undefined },
+): Result<true> {
   const { path, is, bytes, label, removable, mounts, held } = target;
   if (is === 'other') return bad(path, 'is no file and no disk', 'name a file, or a card as a whole');
   if (is === 'part') return bad(path, 'is one part of a disk', 'name the card as a whole: the image brings its own parts');
@@ -36,17 +40,36 @@ export function writableTarget(target: CardTarget, imageBytes: number, meant: { 
     const system = mounts.find((mount) => ofSystem.test(mount));
     if (system !== undefined) return bad(path, `holds ${system}: it is a disk of this system`, 'name the card');
     if (held) return bad(path, 'is in use by this system (swap, or a set of disks)', 'name the card');
-    if (removable !== true) return bad(path, 'cannot be taken out, as this machine says: it looks like a disk of the system', 'name a card or stick');
+    if (removable !== true)
+      return bad(path, 'cannot be taken out, as this machine says: it looks like a disk of the system', 'name a card or stick');
     if (bytes !== null && bytes > mostCardBytes) return bad(path, `holds ${sizeWords(bytes)}: that is no card`, 'name the card');
     if (mounts.length > 0) return bad(path, `is mounted at ${mounts[0]}`, 'unmount it first');
     if (meant.label === undefined && meant.bytes === undefined)
-      return bad(path, 'is named by its path alone', `say what you mean as well: its label${label === null ? '' : ` (${label})`} or its size`);
+      return bad(
+        path,
+        'is named by its path alone',
+        `say what you mean as well: its label${label === null ? '' : ` (${label})`} or its size`,
+      );
     if (meant.label !== undefined && meant.label !== label)
       return bad(path, `is called ${label === null ? 'nothing' : `“${label}”`}, not “${meant.label}”`, 'look which card it is');
     if (meant.bytes !== undefined && (bytes === null || Math.abs(bytes - meant.bytes) > meant.bytes / 100))
-      return bad(path, `holds ${bytes === null ? 'nobody knows how much' : sizeWords(bytes)}, not ${sizeWords(meant.bytes)}`, 'look which card it is');
+      return bad(
+        path,
+        `holds ${bytes === null ? 'nobody knows how much' : sizeWords(bytes)}, not ${sizeWords(meant.bytes)}`,
+        'look which card it is',
+      );
   }
-  if (bytes !== null && is === 'disk' && bytes < imageBytes)
+  if (is === 'file' && bytes !== null && bytes > 0) {
+    if (meant.bytes === undefined)
+      return bad(
+        path,
+        `is a file that holds ${sizeWords(bytes)} already`,
+        'say its size as well if it stands in for a card, or name a new one',
+      );
+    if (Math.abs(bytes - meant.bytes) > meant.bytes / 100)
+      return bad(path, `holds ${sizeWords(bytes)}, not ${sizeWords(meant.bytes)}`, 'look which file it is');
+  }
+  if (bytes !== null && bytes > 0 && bytes < imageBytes)
     return bad(path, `holds ${sizeWords(bytes)}; the image has ${sizeWords(imageBytes)}`, 'take a larger card');
   return good(true);
 }
