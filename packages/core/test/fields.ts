@@ -50,6 +50,7 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
         { widthPx: 1920, heightPx: 1200, scale: 1, port: 'hdmi-2.0', adapter: 'dvi', turned: 90, x: 3840, y: 0 },
       ],
     ],
+    'recipe.steps': [[{ id: 'other', name: 'Other', check: 'group', group: 'others' }]],
     'endpoint.clock': ['wrong', '7200'],
     'endpoint.firmware': ['4.1.0'],
     'firmware.version': ['4.1.0'],

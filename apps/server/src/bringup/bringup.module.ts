@@ -6,7 +6,7 @@ import { BringupService } from './bringup.service.js';
 import { DeskService } from './desk.service.js';
 import { FirmwareController } from './firmware.controller.js';
 import { FirmwareFiles } from './firmwareFiles.service.js';
-import { ImageController } from './image.controller.js';
+import { PreparingController } from './preparing.controller.js';
 import { PublishedController } from './published.controller.js';
 import { SecurityLogModule } from '../securityLog/securityLog.module.js';
 import { JoiningService } from './joining.service.js';
@@ -16,7 +16,7 @@ import { ReportService } from './report.service.js';
 /** From a bare device to its first sign-in. */
 @Module({
   imports: [CrossingModule, EstateModule, SecurityLogModule],
-  controllers: [BringupController, FirmwareController, ImageController, PublishedController],
+  controllers: [BringupController, FirmwareController, PreparingController, PublishedController],
   providers: [BringupService, PublishService, ReportService, JoiningService, FirmwareFiles, DeskService],
 })
 export class BringupModule {}

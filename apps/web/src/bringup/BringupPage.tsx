@@ -34,6 +34,9 @@ export function BringupPage() {
         <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/images">
           Images for cards
         </Link>
+        <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/recipes">
+          Recipes for hosts
+        </Link>
         <Link className="link min-h-[24px] inline-flex items-center" to="/bringup/all/cost">
           What devices cost
         </Link>

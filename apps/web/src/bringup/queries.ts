@@ -12,6 +12,7 @@ import type {
   FirmwareWho,
   ImageList,
   PublishPlan,
+  RecipeList,
   Screen,
   TransferAnswer,
 } from '@underpass/contracts';
@@ -41,6 +42,7 @@ export const bringupQueries = {
   images: () => queryOptions({ queryKey: ['bringup', 'images'], queryFn: () => call<ImageList>('bringup/images') }),
   card: (id: string) =>
     queryOptions({ queryKey: ['bringup', 'card', id], queryFn: () => call<CardPlan>(`bringup/endpoints/${encodeURIComponent(id)}/card`) }),
+  recipes: () => queryOptions({ queryKey: ['bringup', 'recipes'], queryFn: () => call<RecipeList>('bringup/recipes') }),
   options: () => queryOptions({ queryKey: ['bringup', 'options'], queryFn: () => call<DeviceOptions>('bringup/options') }),
   desk: (id: string) =>
     queryOptions({

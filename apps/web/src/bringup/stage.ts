@@ -7,6 +7,7 @@ export const bringupStage: Stage = {
     { path: 'bringup/all/firmware', lazy: async () => ({ Component: (await import('./FirmwarePage.js')).FirmwarePage }) },
     { path: 'bringup/all/images', lazy: async () => ({ Component: (await import('./images/ImagesPage.js')).ImagesPage }) },
     { path: 'bringup/all/cost', lazy: async () => ({ Component: (await import('./cost/CostPage.js')).CostPage }) },
+    { path: 'bringup/all/recipes', lazy: async () => ({ Component: (await import('./recipes/RecipesPage.js')).RecipesPage }) },
     { path: 'bringup/all/desk/:endpoint', lazy: async () => ({ Component: (await import('./desk/DeskPage.js')).DeskPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
@@ -15,6 +16,7 @@ export const bringupStage: Stage = {
   actions: [
     { name: 'Put up firmware', to: '/bringup/all/firmware', engineer: true },
     { name: 'Plan a card', to: '/bringup/all/images' },
+    { name: 'Prepare a host by a recipe', to: '/bringup/all/recipes' },
     { name: 'Compare what devices cost', to: '/bringup/all/cost' },
   ],
   live: { results: ['bringup'], boot: ['bringup'] },

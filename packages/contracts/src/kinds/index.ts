@@ -21,6 +21,7 @@ import { configFile } from './configFile.js';
 import { firmware } from './firmware.js';
 import { image } from './image.js';
 import { deviceOption } from './deviceOption.js';
+import { recipe } from './recipe.js';
 
 /** Kinds of estate object in the order in which they may refer to each other. A new one is a file beside this one and a line here. */
 export const kinds = {
@@ -47,4 +48,5 @@ export const kinds = {
   firmware,
   image,
   deviceOption,
+  recipe,
 } as const;

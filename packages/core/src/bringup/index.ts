@@ -6,3 +6,4 @@ export * from './transfer/index.js';
 export * from './wifi/index.js';
 export * from './image/index.js';
 export * from './cost/index.js';
+export * from './recipe/index.js';

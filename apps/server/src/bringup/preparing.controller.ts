@@ -1,6 +1,6 @@
 import { Controller, Get, Param } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { CardPlan, DeviceOptions, ImageList } from '@underpass/contracts';
+import { CardPlan, DeviceOptions, ImageList, RecipeList } from '@underpass/contracts';
 import { matchImage } from '@underpass/core';
 import { Answers } from '../edge/answers.js';
 import { EstateStore } from '../estate/estate.store.js';
@@ -9,10 +9,10 @@ import { notFound } from '../problems/problem.js';
 /** Of devices that take the password they came with, so many are named. */
 const mostNamed = 5;
 
-/** Images for cards, what is planned with them, and what devices cost. */
+/** What is prepared before anybody comes: images for cards, devices to buy, recipes of hosts. */
 @ApiTags('bringup')
 @Controller('bringup')
-export class ImageController {
+export class PreparingController {
   constructor(private readonly store: EstateStore) {}
 
   /** Every image, with how many devices start from it; and devices that take the password they came with. */
@@ -63,5 +63,12 @@ export class ImageController {
   @Answers(DeviceOptions)
   options(): DeviceOptions {
     return { options: [...this.store.model.estate.deviceOption] };
+  }
+
+  /** Every recipe by which hosts are prepared; a host's report is held against one where it is read, and kept nowhere. */
+  @Get('recipes')
+  @Answers(RecipeList)
+  recipes(): RecipeList {
+    return { recipes: [...this.store.model.estate.recipe].sort((a, b) => (a.name < b.name ? -1 : 1)) };
   }
 }
