@@ -44,6 +44,7 @@ const routes = [
   '/bringup/all/desk/HO-013',
   '/bringup/all/images?device=GUL-K02',
   '/bringup/all/cost',
+  '/bringup/all/telephone/MAR-TC-019',
   '/bringup/all/recipes',
   '/bringup/marram-point',
   '/bringup/marram-point/transfer',

@@ -13,6 +13,7 @@ import {
   Key,
   PublishPlan,
   PublishRequest,
+  TelephoneFacts,
   TransferAnswer,
   TransferQuery,
 } from '@underpass/contracts';
@@ -76,6 +77,13 @@ export class BringupController {
   @Answers(BringupBoot)
   boot(@Param('id') id: string): Promise<BringupBoot> {
     return this.bringup.boot(id);
+  }
+
+  /** What is known of a device before somebody at it is asked by telephone. */
+  @Get('endpoints/:id/telephone')
+  @Answers(TelephoneFacts)
+  telephone(@Param('id') id: string): TelephoneFacts {
+    return this.bringup.telephone(id);
   }
 
   /** The screens on the desk of a device. */

@@ -1,10 +1,20 @@
 import { Injectable } from '@nestjs/common';
-import type { BringupBoot, BringupPlace, BringupPlaces, Change, Endpoint, TransferAnswer, TransferQuery } from '@underpass/contracts';
+import type {
+  BringupBoot,
+  BringupPlace,
+  BringupPlaces,
+  Change,
+  Endpoint,
+  TelephoneFacts,
+  TransferAnswer,
+  TransferQuery,
+} from '@underpass/contracts';
 import { boot, bootSteps, made, mendOf, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
 import { readerOf } from './readerOf.js';
+import { telephoneFacts } from './telephone.js';
 import { transferTo } from './transfer.js';
 import { ReportService } from './report.service.js';
 
@@ -101,6 +111,10 @@ export class BringupService {
     const answer = transferTo(this.store.model, id, query, Date.now());
     if (!answer) throw notFound('location', id);
     return answer;
+  }
+
+  telephone(id: string): TelephoneFacts {
+    return telephoneFacts(this.store.model, id);
   }
 
   private startsAt(model: EstateModel, location: string): { endpoint: Endpoint; start: Boot }[] {

@@ -33,6 +33,9 @@ export function WhatItIs({ boot }: { boot: BringupBoot }) {
       {broken && <Remedy broken={broken} place={boot.location.name} />}
       {broken && <OnTheTelephone key={boot.endpoint} broken={broken} />}
       <p className="mt-5 flex flex-col items-start">
+        <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/all/telephone/${encodeURIComponent(boot.endpoint)}`}>
+          Lead somebody by telephone
+        </Link>
         <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/all/desk/${encodeURIComponent(boot.endpoint)}`}>
           Screens at its desk
         </Link>

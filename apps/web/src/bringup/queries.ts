@@ -14,6 +14,7 @@ import type {
   PublishPlan,
   RecipeList,
   Screen,
+  TelephoneFacts,
   TransferAnswer,
 } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
@@ -43,6 +44,11 @@ export const bringupQueries = {
   card: (id: string) =>
     queryOptions({ queryKey: ['bringup', 'card', id], queryFn: () => call<CardPlan>(`bringup/endpoints/${encodeURIComponent(id)}/card`) }),
   recipes: () => queryOptions({ queryKey: ['bringup', 'recipes'], queryFn: () => call<RecipeList>('bringup/recipes') }),
+  telephone: (id: string) =>
+    queryOptions({
+      queryKey: ['bringup', 'telephone', id],
+      queryFn: () => call<TelephoneFacts>(`bringup/endpoints/${encodeURIComponent(id)}/telephone`),
+    }),
   options: () => queryOptions({ queryKey: ['bringup', 'options'], queryFn: () => call<DeviceOptions>('bringup/options') }),
   desk: (id: string) =>
     queryOptions({

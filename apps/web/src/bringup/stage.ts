@@ -8,6 +8,10 @@ export const bringupStage: Stage = {
     { path: 'bringup/all/images', lazy: async () => ({ Component: (await import('./images/ImagesPage.js')).ImagesPage }) },
     { path: 'bringup/all/cost', lazy: async () => ({ Component: (await import('./cost/CostPage.js')).CostPage }) },
     { path: 'bringup/all/recipes', lazy: async () => ({ Component: (await import('./recipes/RecipesPage.js')).RecipesPage }) },
+    {
+      path: 'bringup/all/telephone/:endpoint',
+      lazy: async () => ({ Component: (await import('./telephone/TelephonePage.js')).TelephonePage }),
+    },
     { path: 'bringup/all/desk/:endpoint', lazy: async () => ({ Component: (await import('./desk/DeskPage.js')).DeskPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },

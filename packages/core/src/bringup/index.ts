@@ -7,3 +7,4 @@ export * from './wifi/index.js';
 export * from './image/index.js';
 export * from './cost/index.js';
 export * from './recipe/index.js';
+export * from './telephone/index.js';
