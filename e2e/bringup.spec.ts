@@ -69,6 +69,20 @@ test('a configuration file is mended in its form, signed anew, and the device st
   await expect(page.getByRole('row', { name: /\[picture\] frameCap/ })).toContainText('MAR-TC-020, line 2');
 });
 
+test('a batch before it arrives: what is missing, and where that is mended', async ({ page }) => {
+  await signIn(page, people.engineer, '/bringup/marram-point');
+  await page.getByRole('link', { name: 'Before they arrive' }).click();
+  await expect(page.getByRole('heading', { name: '33 new devices for Marram Point ticket hall: at most 20 will start' })).toBeVisible();
+  const missing = page.getByRole('list', { name: 'What is missing' });
+  await expect(missing.getByText('33 addresses are wanted, 20 are free.')).toBeVisible();
+  await expect(missing.getByRole('listitem').filter({ hasText: 'The network cable is not plugged in.' })).toContainText(
+    'One device: MAR-TC-016',
+  );
+  await expect(missing.getByText('One of them installs other firmware first: 640 MB over the line of the place.')).toBeVisible();
+  await missing.getByRole('link', { name: 'MAR-TC-019' }).click();
+  await expect(page.getByRole('heading', { name: 'MAR-TC-019 stops at “link”' })).toBeVisible();
+});
+
 /** The devices of a place are switched on for real, with the demo as it is on disk but for what a test has otherwise. */
 function started(base: string, place: string, edit: (name: string, text: string) => string = (_, text) => text) {
   const folder = new URL('../demo/saltmarsh', import.meta.url).pathname;

@@ -47,6 +47,7 @@ const routes = [
   '/bringup/all/telephone/MAR-TC-019',
   '/bringup/all/recipes',
   '/bringup/marram-point',
+  '/bringup/marram-point/arriving',
   '/bringup/marram-point/transfer',
   '/bringup/marram-point/joining',
   '/estate/measurements',

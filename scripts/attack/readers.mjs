@@ -71,6 +71,30 @@ export async function attackReaders(count) {
         if (!('problem' in parsed)) core.readHar(parsed.har, core.shippedRules);
       },
     ],
+    [
+      'answers of a first start',
+      () => core.firstBootText({ zone: 'Europe/London', locale: 'en-GB', keyboard: 'gb', mode: 'client', password: 'ask' }),
+      (content, random) => {
+        const read = core.readFirstBoot(spoiled(content, random));
+        if (read.ok) core.checkFirstBoot(read.value, { timeZone: 'Europe/Oslo' }, { deviceClass: 'kiosk' }, 0);
+      },
+    ],
+    [
+      'configuration files',
+      () => '[picture]\r\nframeCap! = 30 ; films\r\n;[sound]\r\n;rate = "48 000"\r\n',
+      (content, random) => {
+        const file = spoiled(content, random);
+        core.mergeConfig([{ name: 'f', text: file }]);
+        core.setKey(file, 'picture', 'frameCap', file.slice(0, 20));
+        for (const on of [true, false]) core.switchSection(file, 'sound', on);
+      },
+    ],
+    [
+      'screens',
+      () => '3840x2160@60 hdmi-1.4 adapter dvi cable dp-hbr2 +0-5 turned 90 primary 600x340mm called A%20B',
+      (content, random) =>
+        contracts.readFolder(new Map([['endpoints.csv', `id,screens\nA,${JSON.stringify(spoiled(content, random))}\n`]])),
+    ],
     ['frames', (random) => random.pick(samples.frame), (content, random) => json(spoiled(content, random))],
     [
       'bodies',

@@ -62,7 +62,9 @@ export class BringupService {
       deviceClass: endpoint.deviceClass,
       person: (endpoint.person && model.people.get(endpoint.person)?.name) || null,
       done: start.steps.filter(({ status }) => status === 'done').length,
-      broken: start.broken && { step: start.broken.step, code: start.broken.code, cause: start.broken.cause },
+      isNew: endpoint.reportedAt === undefined,
+      broken: start.broken && { step: start.broken.step, code: start.broken.code, cause: start.broken.cause, mend: start.broken.mend },
+      firmware: installs(start),
       totalMs: start.totalMs,
       notes: start.notes,
       reported: reported.get(endpoint.id) ?? null,
@@ -78,7 +80,11 @@ export class BringupService {
     };
     const { name, security } = location.wifi ?? {};
     const network = name === undefined ? null : { name, ...(security === undefined ? {} : { security }) };
-    return { id, name: location.name, steps: [...bootSteps], network, addresses, devices };
+    const undescribed = [...(model.endpointsAt.get(id) ?? [])].filter((each) => {
+      const endpoint = model.endpoints.get(each);
+      return endpoint?.platform === 'thin' && endpoint.reportedAt === undefined && !readerOf(model).isDescribed(endpoint.deviceClass);
+    }).length;
+    return { id, name: location.name, steps: [...bootSteps], network, undescribed, addresses, devices };
   }
 
   /** The start of a device, beside one like it that starts, with the edit that mends what stops it. */
@@ -151,6 +157,12 @@ export class BringupService {
     return null;
   }
 }
+
+/** What a device installs at its next start. */
+const installs = ({ firmware }: Boot): BringupPlace['devices'][number]['firmware'] =>
+  firmware?.offered && (firmware.does === 'up' || firmware.does === 'down')
+    ? { version: firmware.offered.version, sizeMB: firmware.offered.sizeMB }
+    : null;
 
 /** What is told of a break: without the pieces of its sentences. */
 const told = ({ words: _, ...broken }: NonNullable<Boot['broken']>) => broken;

@@ -42,6 +42,11 @@ export function PlacePage() {
                   : `${stopped} stop before the sign-in.`}
           </p>
           <p className="pb-1">
+            {devices.some(({ isNew }) => isNew) && (
+              <Link className="link min-h-[24px] inline-flex items-center mr-4" to={`/bringup/${encodeURIComponent(id)}/arriving`}>
+                Before they arrive
+              </Link>
+            )}
             <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/transfer`}>
               Firmware on its way here
             </Link>

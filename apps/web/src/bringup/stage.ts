@@ -13,6 +13,7 @@ export const bringupStage: Stage = {
       lazy: async () => ({ Component: (await import('./telephone/TelephonePage.js')).TelephonePage }),
     },
     { path: 'bringup/all/desk/:endpoint', lazy: async () => ({ Component: (await import('./desk/DeskPage.js')).DeskPage }) },
+    { path: 'bringup/:place/arriving', lazy: async () => ({ Component: (await import('./ArrivingPage.js')).ArrivingPage }) },
     { path: 'bringup/:place/transfer', lazy: async () => ({ Component: (await import('./TransferPage.js')).TransferPage }) },
     { path: 'bringup/:place/joining', lazy: async () => ({ Component: (await import('./JoiningPage.js')).JoiningPage }) },
     { path: 'bringup/:place', lazy: async () => ({ Component: (await import('./PlacePage.js')).PlacePage }) },

@@ -105,7 +105,9 @@ const BringupDevice = z.object({
   deviceClass: DeviceClass,
   person: z.string().nullable(),
   done: z.number().describe('Steps that are taken'),
-  broken: z.object({ step: z.string(), code: z.string(), cause: z.string() }).nullable(),
+  isNew: z.boolean().describe('It never started here'),
+  broken: z.object({ step: z.string(), code: z.string(), cause: z.string(), mend: z.string() }).nullable(),
+  firmware: z.object({ version: z.string(), sizeMB: z.number() }).nullable().describe('What it installs at its next start'),
   totalMs: Ms,
   notes: z.array(Note),
   reported: ReportedBoot,
@@ -118,6 +120,7 @@ export const BringupPlace = z
     name: z.string(),
     steps: z.array(z.string()),
     network: Wifi.pick({ name: true, security: true }).nullable().describe('Its Wi-Fi, without the key'),
+    undescribed: z.number().describe('Devices that never started there, of classes that nobody described'),
     addresses: z
       .object({ free: z.number().nullable(), wanted: z.number() })
       .describe('Addresses that are free at the place, and devices that never started there and will want one'),

@@ -131,6 +131,9 @@ describe('where a place is', () => {
     ['America/New_York', ['US']],
     ['UTC', []],
     ['Nowhere/Here', []],
+    // older names of zones
+    ['Asia/Calcutta', ['IN']],
+    ['US/Eastern', ['US']],
   ])('%s', (zone, countries) => expect(countriesOf(zone)).toEqual(expect.arrayContaining(countries)));
 
   // [IANA time zone database: zone.tab, where the machine has it]
@@ -140,12 +143,10 @@ describe('where a place is', () => {
       .split('\n')
       .filter((row) => row !== '' && !row.startsWith('#'))
       .map((row) => row.split('\t'));
-    const wrong = rows
-      .filter(([country = '', , zone = '']) => !countriesOf(zone).includes(country))
-      .map(([country, , zone]) => `${country} ${zone}`);
     expect(rows.length).toBeGreaterThan(400);
-    // CLDR keeps a handful of zones under the country they belonged to before, and knows the newest ones a release later
-    expect(wrong.length).toBeLessThan(rows.length / 50);
+    // releases of the table differ by a zone or two
+    const wrong = rows.filter(([country = '', , zone = '']) => !countriesOf(zone).includes(country));
+    expect(wrong.length).toBeLessThan(4);
   });
 
   // [X Keyboard Extension configuration database, where the machine has it]

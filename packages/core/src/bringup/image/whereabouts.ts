@@ -1,3 +1,5 @@
+import { zonesByCountry } from './zones.js';
+
 const canonical = (zone: string): string | null => {
   try {
     return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone;
@@ -6,17 +8,6 @@ const canonical = (zone: string): string | null => {
   }
 };
 
-interface WithZones {
-  timeZones?: string[];
-  getTimeZones?: () => string[];
-}
-/** Zones that are in use in a country [IANA time zone database, as CLDR has it]. */
-function zonesOf(country: string): string[] {
-  const locale = new Intl.Locale(`und-${country}`) as WithZones;
-  return (locale.getTimeZones?.() ?? locale.timeZones ?? []).flatMap((zone) => canonical(zone) ?? []);
-}
-
-const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 let byZone: Map<string, string[]> | null = null;
 /**
  * Countries in which a zone is in use; none for a zone that is no country’s, as UTC.
@@ -25,11 +16,17 @@ let byZone: Map<string, string[]> | null = null;
 export function countriesOf(zone: string): readonly string[] {
   if (!byZone) {
     byZone = new Map();
-    for (const a of letters)
-      for (const b of letters)
-        for (const each of zonesOf(a + b)) byZone.set(each, [...(byZone.get(each) ?? []), a + b]);
+    for (const row of zonesByCountry.split('|')) {
+      const [country = '', ...zones] = row.split(' ');
+      for (const each of zones) byZone.set(each, [...(byZone.get(each) ?? []), country]);
+    }
   }
-  return byZone.get(canonical(zone) ?? '') ?? [];
+  const known = byZone.get(zone);
+  if (known) return known;
+  // an older or newer name of one that is in the table
+  const own = canonical(zone);
+  const other = own === null ? undefined : [...byZone.keys()].find((each) => canonical(each) === own);
+  return byZone.get(other ?? '') ?? [];
 }
 
 /** Whether two names are of the same zone. */
