@@ -5,15 +5,15 @@ const report = {
   underpass: 1,
   at: '2026-11-27T12:00:00Z',
   release: '12.5',
-  packages: { 'session-host': '1.4-2', 'display-server': null, 'session-sound': '0.9', 'session-sound-bridge': null },
-  services: { 'session-host.service': { enabled: false, running: true } },
+  packages: { 'desktop-server': '1.4-2', 'display-server': null, 'session-sound': '0.9', 'session-sound-bridge': null },
+  services: { 'desktop-server.service': { enabled: false, running: true } },
   sections: [
-    { file: '/etc/session-host/host.ini', section: 'virtual socket', state: 'off', keys: {} },
-    { file: '/etc/session-host/host.ini', section: 'security', state: 'on', keys: { layer: 'tls' } },
+    { file: '/etc/desktop-server/host.ini', section: 'virtual socket', state: 'off', keys: {} },
+    { file: '/etc/desktop-server/host.ini', section: 'security', state: 'on', keys: { layer: 'tls' } },
   ],
   ports: { 'tcp/5950': true },
-  groups: { 'session-users': true },
-  certificates: [{ file: '/etc/session-host/host.pem', notAfter: null }],
+  groups: { 'desktop-users': true },
+  certificates: [{ file: '/etc/desktop-server/host.pem', notAfter: null }],
 };
 
 test('a host’s report is held against a recipe: what is to do, what is not known, and what another release makes of it', async ({
@@ -33,7 +33,7 @@ test('a host’s report is held against a recipe: what is to do, what is not kno
   await box.fill(JSON.stringify(report));
   await expect(page.getByRole('heading', { name: '2 steps are to do, 1 not known' })).toBeVisible();
   const steps = page.getByRole('list', { name: 'Steps' });
-  await expect(steps.getByRole('listitem').filter({ hasText: 'session-host.service is enabled' })).toContainText(
+  await expect(steps.getByRole('listitem').filter({ hasText: 'desktop-server.service is enabled' })).toContainText(
     'runs, and is not enabled: it is gone after the next start',
   );
   await expect(steps.getByRole('listitem').filter({ hasText: 'Section of the virtual machine' })).toContainText('switched off by comments');
