@@ -21,7 +21,15 @@ beside.port = String(Number(beside.port || 80) + 4);
 const portals = (await fetch(beside.origin).catch(() => null))?.ok ? beside.origin : undefined;
 const from = performance.now();
 try {
-  const started = await switchOn({ base, files, places: process.argv.slice(2), deviceKey: deviceKey(), nowMs: Date.now(), withinMs: 8000, ...(portals && { portals }) });
+  const started = await switchOn({
+    base,
+    files,
+    places: process.argv.slice(2),
+    deviceKey: deviceKey(),
+    nowMs: Date.now(),
+    withinMs: 8000,
+    ...(portals && { portals }),
+  });
   for (const { id, brokenStep, detail } of started) if (brokenStep) process.stdout.write(`${id} stops at ${brokenStep}: ${detail}\n`);
   const stopped = started.filter(({ brokenStep }) => brokenStep).length;
   const came = started.filter(({ signIn }) => signIn !== null).length;

@@ -47,7 +47,16 @@ export interface Started {
 /** Starts a device for real: it asks for an address over UDP, fetches its files over HTTP, checks, merges and compares, and tells how it went. */
 export async function start(device: Device): Promise<Started> {
   const from = performance.now();
-  const done: Started = { brokenStep: null, detail: '', values: [], firmware: device.endpoint.firmware, fetched: { bytes: 0, parts: 0 }, signIn: null, fetchMs: [], seconds: 0 };
+  const done: Started = {
+    brokenStep: null,
+    detail: '',
+    values: [],
+    firmware: device.endpoint.firmware,
+    fetched: { bytes: 0, parts: 0 },
+    signIn: null,
+    fetchMs: [],
+    seconds: 0,
+  };
   let base: string | undefined;
   try {
     link(device);

@@ -21,7 +21,15 @@ export interface Fleet {
 }
 
 /** Switches on every device of a described class, all at once, with a server of addresses for each place; how each started. */
-export async function switchOn({ base, files, places, deviceKey, nowMs, withinMs = 0, portals }: Fleet): Promise<(Started & { id: string })[]> {
+export async function switchOn({
+  base,
+  files,
+  places,
+  deviceKey,
+  nowMs,
+  withinMs = 0,
+  portals,
+}: Fleet): Promise<(Started & { id: string })[]> {
   const { estate, problems } = readFolder(files);
   if (problems[0]) throw new Error(`${problems[0].file}:${problems[0].line}: ${problems[0].problem}`);
   const response = await fetch(`${base}/api/published/key`).catch(() => null);

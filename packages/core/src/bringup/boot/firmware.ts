@@ -50,7 +50,10 @@ export function whoInstalls(
   catalogue: readonly Firmware[],
   endpoints: Iterable<Pick<Endpoint, 'id' | 'deviceClass' | 'firmware' | 'processor'>>,
 ): WhoInstalls {
-  const offered = [...catalogue.filter(({ id, deviceClass }) => id !== file.id && deviceClass === file.deviceClass), { sizeMB: 1, ...file }];
+  const offered = [
+    ...catalogue.filter(({ id, deviceClass }) => id !== file.id && deviceClass === file.deviceClass),
+    { sizeMB: 1, ...file },
+  ];
   const found: WhoInstalls = { up: [], down: [], nothing: [], 'not known': [], passed: [], refuse: [] };
   for (const endpoint of endpoints) {
     if (endpoint.deviceClass !== file.deviceClass) continue;

@@ -4,7 +4,17 @@ import fc from 'fast-check';
 import { costUntil, crossovers } from '../index.js';
 
 const option = (id: string, more: Partial<DeviceOption>): DeviceOption => ({
-  ...{ id, name: id, purchase: 100, accessories: 0, licencePerYear: 0, supportMinutesPerYear: 0, watts: 0, lifeYears: 5, lostPercentPerYear: 0 },
+  ...{
+    id,
+    name: id,
+    purchase: 100,
+    accessories: 0,
+    licencePerYear: 0,
+    supportMinutesPerYear: 0,
+    watts: 0,
+    lifeYears: 5,
+    lostPercentPerYear: 0,
+  },
   ...more,
 });
 const work = { hoursPerYear: 2000, perKwh: 0.25, perSupportHour: 60 };
@@ -12,7 +22,14 @@ const work = { hoursPerYear: 2000, perKwh: 0.25, perSupportHour: 60 };
 describe('what a device costs', () => {
   // by hand: 300 + 40; 3 years of 20, of 30 min × 60, of 10 W × 2000 h × 0.25, of 5 % of 340
   test('by what it is for', () => {
-    const one = option('one', { purchase: 300, accessories: 40, licencePerYear: 20, supportMinutesPerYear: 30, watts: 10, lostPercentPerYear: 5 });
+    const one = option('one', {
+      purchase: 300,
+      accessories: 40,
+      licencePerYear: 20,
+      supportMinutesPerYear: 30,
+      watts: 10,
+      lostPercentPerYear: 5,
+    });
     const { bought, licence, support, energy, lost, total } = costUntil(one, work, 3);
     expect([bought, licence, support, energy, lost].map((each) => Number(each.toFixed(6)))).toEqual([340, 60, 90, 15, 51]);
     expect(total).toBeCloseTo(556, 9);
@@ -25,12 +42,17 @@ describe('what a device costs', () => {
     [5.001, 200],
     [10, 200],
     [10.001, 300],
-  ])('bought again behind the end of its life: %f years', (years, bought) => expect(costUntil(option('a', {}), work, years).bought).toBe(bought));
+  ])('bought again behind the end of its life: %f years', (years, bought) =>
+    expect(costUntil(option('a', {}), work, years).bought).toBe(bought),
+  );
 });
 
 describe('where another becomes the cheaper one', () => {
   test('by hand: 100 + 50 t against 250 + 20 t meet at 5 years and 350', () => {
-    const [dear, cheap] = [option('dear', { purchase: 250, licencePerYear: 20, lifeYears: 20 }), option('cheap', { licencePerYear: 50, lifeYears: 20 })];
+    const [dear, cheap] = [
+      option('dear', { purchase: 250, licencePerYear: 20, lifeYears: 20 }),
+      option('cheap', { licencePerYear: 50, lifeYears: 20 }),
+    ];
     const [cross, ...more] = crossovers(cheap, dear, work, 10);
     expect(cross).toMatchObject({ cheaper: 'dear', step: false });
     expect([cross?.atYears, cross?.total].map((each) => Number(each?.toFixed(4)))).toEqual([5, 350]);

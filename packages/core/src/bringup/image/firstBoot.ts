@@ -30,7 +30,10 @@ export const firstBootText = ({ zone, locale, keyboard, mode, password, hash }: 
 export function readFirstBoot(text: string): Result<FirstBoot> {
   const found = new Map<string, { value: string; line: number }>();
   let section = '';
-  for (const [i, raw] of text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).entries()) {
+  for (const [i, raw] of text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .entries()) {
     const line = `line ${i + 1}`;
     const read = readLine(raw);
     if (read.is === 'wrong') return bad(line, read.problem, 'write a key, “=” and its value');
@@ -53,11 +56,26 @@ export function readFirstBoot(text: string): Result<FirstBoot> {
   const password = passwordRules.find((each) => each === at('password'));
   if (!password)
     // what stands there may be a password: it is not said again
-    return bad(place('password'), 'is no rule for a password', `use ${passwordRules.join(', ')}; a password itself never stands in such a file`);
+    return bad(
+      place('password'),
+      'is no rule for a password',
+      `use ${passwordRules.join(', ')}; a password itself never stands in such a file`,
+    );
   const hash = found.get('hash')?.value;
   if (password === 'hash' && (hash === undefined || !isHash(hash)))
-    return bad(hash === undefined ? 'the file' : place('hash'), 'has no hash as crypt(5) writes it', 'give one that begins with $y$, $6$ or the like');
-  return good({ zone: at('zone'), locale: at('locale'), keyboard: at('keyboard'), mode, password, ...(hash === undefined ? {} : { hash }) });
+    return bad(
+      hash === undefined ? 'the file' : place('hash'),
+      'has no hash as crypt(5) writes it',
+      'give one that begins with $y$, $6$ or the like',
+    );
+  return good({
+    zone: at('zone'),
+    locale: at('locale'),
+    keyboard: at('keyboard'),
+    mode,
+    password,
+    ...(hash === undefined ? {} : { hash }),
+  });
 }
 
 /** Something about the answers that does not agree with the place, and what would. */
@@ -71,7 +89,12 @@ export interface FirstBootProblem {
 /** A locale taken apart; null where it is none. */
 function localeOf(text: string): Intl.Locale | null {
   try {
-    return new Intl.Locale(text.replace(/\.[A-Za-z0-9-]+$/, '').replace(/@.*$/, '').replaceAll('_', '-'));
+    return new Intl.Locale(
+      text
+        .replace(/\.[A-Za-z0-9-]+$/, '')
+        .replace(/@.*$/, '')
+        .replaceAll('_', '-'),
+    );
   } catch {
     return null;
   }
@@ -95,24 +118,41 @@ export function checkFirstBoot(
   else if (!sameZone(zone, place.timeZone)) {
     const off = own - (there ?? 0);
     const hours = `${Math.abs(off / 60)} h`;
-    if (off !== 0) tell('zone', `the place is in ${place.timeZone}: its clock would be ${hours} ${off > 0 ? 'fast' : 'slow'}`, place.timeZone);
-    else tell('zone', `the place is in ${place.timeZone}: the clocks agree now, and may not when one of them changes`, place.timeZone, false);
+    if (off !== 0)
+      tell('zone', `the place is in ${place.timeZone}: its clock would be ${hours} ${off > 0 ? 'fast' : 'slow'}`, place.timeZone);
+    else
+      tell('zone', `the place is in ${place.timeZone}: the clocks agree now, and may not when one of them changes`, place.timeZone, false);
   }
   const countries = countriesOf(place.timeZone);
   const read = localeOf(locale);
   if (!read) tell('locale', `“${locale}” is no locale`, 'a language and a country, such as en-GB');
-  else if (!read.region) tell('locale', `“${locale}” names no country: dates and paper would be guessed`, `${read.language}-${countries[0] ?? '…'}`);
+  else if (!read.region)
+    tell('locale', `“${locale}” names no country: dates and paper would be guessed`, `${read.language}-${countries[0] ?? '…'}`);
   else if (countries.length > 0 && !countries.includes(read.region))
-    tell('locale', `${read.region} is another country than that of ${place.timeZone} (${countries.slice(0, 3).join(', ')})`, `${read.language}-${countries[0]}`, false);
+    tell(
+      'locale',
+      `${read.region} is another country than that of ${place.timeZone} (${countries.slice(0, 3).join(', ')})`,
+      `${read.language}-${countries[0]}`,
+      false,
+    );
   const of = countriesOfLayout(keyboard);
   // the country that the locale names, else those of the zone
   const wanted = read?.region ? [read.region] : countries;
   const layouts = wanted.flatMap(layoutsOf);
   if (of === null) tell('keyboard', `“${keyboard}” is in no table of layouts`, layouts[0] ?? 'a layout such as gb', false);
   else if (wanted.length > 0 && !of.some((country) => wanted.includes(country)))
-    tell('keyboard', `the layout ${keyboard} is that of ${of.slice(0, 3).join(', ')}, not of ${wanted.slice(0, 3).join(', ')}`, layouts[0] ?? 'the one of the place', layouts.length > 0);
+    tell(
+      'keyboard',
+      `the layout ${keyboard} is that of ${of.slice(0, 3).join(', ')}, not of ${wanted.slice(0, 3).join(', ')}`,
+      layouts[0] ?? 'the one of the place',
+      layouts.length > 0,
+    );
   if ((device.deviceClass === 'kiosk') !== (mode === 'kiosk'))
-    tell('mode', device.deviceClass === 'kiosk' ? 'a kiosk shows one application alone' : `kiosk is no mode for a ${device.deviceClass}`, device.deviceClass === 'kiosk' ? 'kiosk' : 'client');
+    tell(
+      'mode',
+      device.deviceClass === 'kiosk' ? 'a kiosk shows one application alone' : `kiosk is no mode for a ${device.deviceClass}`,
+      device.deviceClass === 'kiosk' ? 'kiosk' : 'client',
+    );
   if (password === 'hash') tell('password', 'every device gets the same password', 'per device', false);
   return found;
 }
