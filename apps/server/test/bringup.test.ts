@@ -5,9 +5,14 @@ import {
   type BringupBoot,
   type BringupPlace,
   type BringupPlaces,
+  type CardPlan,
   type Change,
+  type DeviceOptions,
+  type ImageList,
   type ImportJob,
+  type RecipeList,
   type SecurityEvent,
+  type TelephoneFacts,
   type TransferAnswer,
 } from '@underpass/contracts';
 import { modelOf } from '@underpass/core';
@@ -51,10 +56,61 @@ const everythingKept = async (): Promise<string> => {
   return all.join('\n');
 };
 
+describe('what is prepared before anybody comes', () => {
+  test('images, with how many devices start from each, and who takes the password that everybody knows', async () => {
+    const { images, delivered, deliveredCount } = await get<ImageList>('bringup/images');
+    expect(images.map(({ id, devices, password }) => [id, devices, password])).toEqual([
+      ['kiosk-2.4_95-arm64', { fits: 2, notKnown: 1, others: 0 }, 'delivered'],
+      ['tc-4.12.1-arm64', { fits: 22, notKnown: 0, others: 175 }, 'asked'],
+      ['tc-4.12.1-x86', { fits: 169, notKnown: 0, others: 28 }, 'asked'],
+    ]);
+    expect([delivered, deliveredCount]).toEqual([['BRK-K01'], 1]);
+    const card = await get<CardPlan>('bringup/endpoints/GUL-K02/card');
+    expect(card).toMatchObject({ endpoint: { processor: 'arm64', bootMode: 'board' }, location: { timeZone: 'Europe/London' } });
+    expect(card.endpoint).not.toHaveProperty('model');
+    expect((await server.call('bringup/endpoints/nobody/card', { cookie: engineer })).status).toBe(404);
+  });
+
+  test('recipes and devices to buy, to whoever is signed in', async () => {
+    expect((await get<RecipeList>('bringup/recipes')).recipes.map(({ id, steps }) => [id, steps.length])).toEqual([['desktop-host', 10]]);
+    expect((await get<DeviceOptions>('bringup/options')).options.map(({ id }) => id).sort()).toEqual([
+      'converted',
+      'small-board',
+      'thin-client',
+    ]);
+    for (const path of [
+      'images',
+      'recipes',
+      'options',
+      'firmware',
+      'endpoints/HO-001/telephone',
+      'endpoints/HO-001/desk',
+      'endpoints/HO-001/card',
+    ])
+      expect([path, (await server.call(`bringup/${path}`)).status]).toEqual([path, 401]);
+  });
+
+  test('what is known before somebody is asked by telephone: what stops it, and no key', async () => {
+    const facts = await get<TelephoneFacts>('bringup/endpoints/MAR-TC-019/telephone');
+    expect(facts).toMatchObject({
+      ...{ endpoint: 'MAR-TC-019', person: null, platform: 'thin', connection: 'wifi', cause: 'wifi key wrong' },
+      location: { id: 'marram-point', home: false, wifi: true },
+      words: { network: 'Saltmarsh-Hall', security: 'WPA2', code: '226', vendor: 'saltmarsh-tc', scope: 'marram-point-lan' },
+    });
+    expect(JSON.stringify(facts)).not.toMatch(/Ebb-at|sealed:/);
+    // one of a class that nobody described is not simulated: nothing is said of what stops it
+    expect(await get<TelephoneFacts>('bringup/endpoints/CD-002/telephone')).toMatchObject({
+      cause: null,
+      location: { home: true, wifi: false },
+    });
+    expect((await server.call('bringup/endpoints/nobody/telephone', { cookie: engineer })).status).toBe(404);
+  });
+});
+
 describe('starts', () => {
   test('places are told with what stops their devices, the worst first', async () => {
     const { places, others } = await get<BringupPlaces>('bringup');
-    expect(places[0]).toMatchObject({ id: 'marram-point', devices: 22, ready: 16 });
+    expect(places[0]).toMatchObject({ id: 'marram-point', devices: 46, ready: 40 });
     expect(places[0]?.stops.map(({ code, devices }) => [code, devices]).sort()).toEqual([
       ['cable out', 1],
       ['clock wrong', 1],
@@ -86,7 +142,11 @@ describe('starts', () => {
       ['MAR-TC-018', 9, 'time set'],
       ['MAR-TC-001', 12, null],
     ]);
-    expect(addresses).toEqual({ free: 6, wanted: 9 });
+    expect(addresses).toEqual({ free: 20, wanted: 33 });
+    // those that never reported are new, and what they install is told
+    expect(devices.filter(({ isNew }) => isNew).length).toBe(33);
+    expect(devices.flatMap(({ id, firmware }) => (firmware ? [[id, firmware.version]] : []))).toEqual([['MAR-TC-015', '4.12.1']]);
+    expect(devices[0]?.broken?.mend).toBe('Plug the cable in at both ends.');
     expect([steps.length, steps[0], steps.at(-1)]).toEqual([12, 'power on', 'sign-in screen']);
     expect((await server.call('bringup/places/nowhere', { cookie: engineer })).status).toBe(404);
     expect((await server.call('bringup/endpoints/nobody', { cookie: engineer })).status).toBe(404);
