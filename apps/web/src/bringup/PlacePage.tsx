@@ -41,16 +41,16 @@ export function PlacePage() {
                   ? 'One stops before the sign-in.'
                   : `${stopped} stop before the sign-in.`}
           </p>
-          <p className="pb-1">
+          <p className="pb-1 flex flex-wrap gap-x-4">
             {devices.some(({ isNew }) => isNew) && (
-              <Link className="link min-h-[24px] inline-flex items-center mr-4" to={`/bringup/${encodeURIComponent(id)}/arriving`}>
+              <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/arriving`}>
                 Before they arrive
               </Link>
             )}
             <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/transfer`}>
               Firmware on its way here
             </Link>
-            <Link className="link min-h-[24px] inline-flex items-center ml-4" to={`/bringup/${encodeURIComponent(id)}/joining`}>
+            <Link className="link min-h-[24px] inline-flex items-center" to={`/bringup/${encodeURIComponent(id)}/joining`}>
               Wi-Fi card
             </Link>
           </p>
