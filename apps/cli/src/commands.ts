@@ -5,8 +5,10 @@ import { card } from './card.js';
 import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
+import { impact } from './impact.js';
 import { importInto } from './importInto.js';
 import type { Options } from './options.js';
+import { settings } from './settings.js';
 
 /** An option of a command: what it takes, if anything, what it means, and what holds without it. */
 export interface OptionWords {
@@ -49,6 +51,29 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: [`evaluate ${demo} --endpoint WEX-TC-020`],
     run: (options) => evaluate(options, Date.now()),
+  },
+  {
+    name: 'settings',
+    does: 'The settings in force for somebody at an endpoint: each with its value, the layer it comes from, and what it hides.',
+    takes: folder,
+    options: [
+      { name: 'endpoint', takes: 'ID', says: 'the endpoint, by id' },
+      { ...person, says: 'who sits at it, by id', without: 'its usual person' },
+      { name: 'resource', takes: 'ID', says: 'what is opened, by id; no setting depends on it yet' },
+    ],
+    examples: [`settings ${demo} --endpoint WEX-TC-020`],
+    run: settings,
+  },
+  {
+    name: 'impact',
+    does: 'What one setting at one layer would do to every crossing of an estate: verdicts before and after, and who loses.',
+    takes: folder,
+    options: [
+      { name: 'set', takes: 'KEY=VALUE', says: 'the setting by its key, and its value' },
+      { name: 'layer', takes: 'LAYER[:ID]', says: 'organisation, device-class:ID, location:ID, group:ID, person:ID or endpoint:ID' },
+    ],
+    examples: [`impact ${demo} --set picture.frameCap=60 --layer organisation`],
+    run: (options) => impact(options, Date.now()),
   },
   {
     name: 'link',

@@ -28,6 +28,12 @@ export const nearScenarios: Scenario[] = [
     mended: [/Span 2 screens/, 'clear'],
   },
   {
+    kind: 'set, but this client ignores it',
+    from: office,
+    make: all(endpoint({ clientKind: 'browser' }), setting('media.callOffload', true), setting('media.videoOffload', true)),
+    says: /“Call sound” and “Video” are set, and a browser ignores them/,
+  },
+  {
     kind: 'default password on the endpoint',
     from: office,
     make: endpoint({ defaultPassword: true }),

@@ -17,6 +17,7 @@ import {
   resolveSettings,
   setKey,
   settingsOf,
+  subjectIn,
   sumOf,
   type CrossingFacts,
   type DeskFacts,
@@ -92,14 +93,9 @@ export class DeskService {
 
   private settings(model: EstateModel, id: string, crossing: CrossingFacts | null): SettingValues {
     if (crossing) return settingsOf(crossing);
-    const { endpoint, location } = this.at(model, id);
-    const line = location.ownLines && endpoint.line ? endpoint.line : location;
-    const { deviceClass, ownership, clientKind } = endpoint;
-    const { lineKind, metered } = line;
-    return resolveSettings(model.settings, {
-      ...{ deviceClass, ownership, clientKind, lineKind, metered, location: location.id, endpoint: id },
-      ...{ groups: [], person: '', guest: false, inside: location.inside },
-    });
+    const subject = subjectIn(model, id);
+    if (!subject) throw notFound('endpoint', id);
+    return resolveSettings(model.settings, subject);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { ContentClass } from '@underpass/contracts';
 import { callMbps } from '../voice/index.js';
 import { pictureDemand, videoSourceMbps, type Demand, type Stream } from '../picture/index.js';
-import type { SettingValues } from '../settings/index.js';
+import { obeys, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import { sessionOf, type Session, type SessionFacts } from './session.js';
 
@@ -50,7 +50,8 @@ function withoutVideo(mix: Mix): Mix {
 export type DemandFacts = SessionFacts & Pick<CrossingFacts, 'resource'>;
 
 /** Video is played on the endpoint instead of in the session. */
-const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean => s['media.videoOffload'] && endpoint.clientKind !== 'browser';
+const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean =>
+  s['media.videoOffload'] && obeys('media.videoOffload', endpoint.clientKind);
 
 /** Picture demand of a crossing's session. */
 export function demandOf(facts: DemandFacts, s: SettingValues, session: Session = sessionOf(facts, s)): Demand {

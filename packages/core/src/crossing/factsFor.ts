@@ -9,6 +9,7 @@ import { atOnce } from '../indexes/index.js';
 import { resolveSettings, settingPlace, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
 import { alone, counted, noTally, othersOf, type LineTally } from './shared.js';
+import { lineOfSeat, subjectOf } from './subjectOf.js';
 import { suppose } from './suppose.js';
 
 const none: readonly never[] = [];
@@ -185,20 +186,8 @@ export class FactsReader {
     const location = model.locations.get(endpoint.location);
     if (!person || !location) return null;
     const access = model.access.of(person.groups);
-    const line = location.ownLines && endpoint.line ? endpoint.line : location;
-    const subject: SettingSubject = {
-      deviceClass: endpoint.deviceClass,
-      location: location.id,
-      groups: access.groups,
-      person: person.id,
-      endpoint: endpoint.id,
-      ownership: endpoint.ownership,
-      lineKind: line.lineKind,
-      metered: line.metered,
-      clientKind: endpoint.clientKind,
-      guest: person.kind === 'guest',
-      inside: location.inside,
-    };
+    const line = lineOfSeat(location, endpoint);
+    const subject = subjectOf(endpoint, location, person, access.groups);
     const measured = model.measurementsAt.get(location.id);
     return (this.lastSeat = { person, endpoint, location, line, access, subject, resolved: this.resolved(subject), measured });
   }

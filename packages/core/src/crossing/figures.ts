@@ -4,7 +4,7 @@ import type { Evidence } from '../evidence/index.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
-import type { SettingValues } from '../settings/index.js';
+import { obeys, type SettingValues } from '../settings/index.js';
 import { signonTimeline, type SignonFacts, type Timeline } from '../signon/index.js';
 import { voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
 import { delayOf, type Delay } from './delay.js';
@@ -103,7 +103,7 @@ function profileMbps(facts: CrossingFacts, host: Host | undefined): number {
 }
 
 function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Session): Voice {
-  const carried = s['media.callOffload'] && facts.endpoint.clientKind !== 'browser' ? 'endpoint' : 'host';
+  const carried = s['media.callOffload'] && obeys('media.callOffload', facts.endpoint.clientKind) ? 'endpoint' : 'host';
   const counts = facts.resource.calls;
   if (!counts) return { host: null, endpoint: null, carried, heard: null, counts };
   const jitterMs = way.jitterMs ?? 2;

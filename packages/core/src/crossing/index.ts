@@ -21,5 +21,6 @@ export { editOfCondition, factReaderOf, readinessOf } from './requirementFacts.j
 export * from './counts.js';
 export * from './touched.js';
 export * from './slice.js';
+export { subjectIn } from './subjectOf.js';
 export { lineOf } from './line.js';
 export * from './moments.js';

@@ -1,4 +1,4 @@
-import type { SettingValue } from '@underpass/contracts';
+import type { ClientKind, SettingValue } from '@underpass/contracts';
 
 /** How entries of several layers come to one value: the nearest, the strictest, or all together. */
 export type MergeRule = 'nearest' | 'strictest' | 'add';
@@ -11,6 +11,8 @@ interface Common<T> {
   /** Where the default comes from. */
   source: string;
   merge: MergeRule;
+  /** Kinds of client that do not follow it, whatever it says; common practice, no source. */
+  ignoredBy?: readonly ClientKind[];
 }
 /** A setting: what it is called, does, takes, and how its layers are merged. */
 export type SettingDefinition =
@@ -21,6 +23,9 @@ export type SettingDefinition =
   | (Common<readonly string[]> & { type: 'list'; options: readonly string[] });
 
 const ours = 'our default; common practice, no source';
+
+/** Whether a kind of client follows a setting. */
+export const obeys = (key: string, clientKind: ClientKind): boolean => !definitionOf(key)?.ignoredBy?.includes(clientKind);
 
 /** The settings the evaluation uses. A new one is one entry here and its use. */
 export const catalogue = {
@@ -174,6 +179,7 @@ export const catalogue = {
     default: false,
     merge: 'nearest',
     source: ours,
+    ignoredBy: ['browser'],
   },
   'media.videoOffload': {
     subject: 'media',
@@ -183,6 +189,7 @@ export const catalogue = {
     default: false,
     merge: 'nearest',
     source: ours,
+    ignoredBy: ['browser'],
   },
   'media.cameraHeight': {
     subject: 'media',

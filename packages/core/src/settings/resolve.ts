@@ -116,12 +116,14 @@ function resolve(
       continue;
     }
     if (definition.merge === 'add') {
+      const before = [...(value as readonly string[])].join();
       for (const item of entry.value as string[]) {
         const list = value as string[];
         if (item.startsWith('-')) value = list.filter((known) => known !== item.slice(1));
         else if (!list.includes(item)) list.push(item);
       }
-      deciding = entry;
+      // what changes nothing decides nothing
+      if ((value as readonly string[]).join() !== before) deciding = entry;
     } else if (definition.merge === 'strictest') {
       // what nobody set is no rule that could be stricter
       if (deciding === null || stricter(definition, entry.value, value)) {

@@ -188,6 +188,11 @@ describe('layers', () => {
         entry('b', 'person', 'p1', ['-printer', 'scanner']),
       ]),
     ).toEqual(['headset', 'camera', 'card-reader', 'scanner']);
+    // the one that changed the list last decides it; what changes nothing does not
+    const decides = (...entries: Setting[]) => explainSetting(indexSettings(entries), 'redirection.devices', subject).deciding?.id ?? null;
+    expect(decides(entry('a', 'organisation', '*', ['card-reader']), entry('b', 'person', 'p1', ['card-reader', 'headset']))).toBe('a');
+    expect(decides(entry('a', 'organisation', '*', ['headset']), entry('b', 'person', 'p1', ['-scanner']))).toBeNull();
+    expect(decides(entry('a', 'organisation', '*', ['scanner']), entry('b', 'person', 'p1', ['-scanner']))).toBe('b');
   });
 });
 

@@ -114,21 +114,24 @@ export class ImpactTally {
   private told({ ref, from, to }: { ref: CrossingRef; from: Verdict; to: Verdict }): Impact['losers'][number] {
     const [before, after] = [figuresOf(this.old, ref), figuresOf(this.fresh, ref)];
     const person = this.fresh.model.people.get(ref.person)?.name ?? ref.person;
-    return { crossing: ref.id, person, from, to, text: before && after ? loss(before, after) : '' };
+    return { crossing: ref.id, person, from, to, text: before && after ? lossOf(before, after) : '' };
   }
 }
 
 /** Where a crossing stands: its verdict, and how far it is from what is wanted. */
-type Stand = Pick<Summary, 'verdict' | 'burden'>;
-const standOf = (figures: CrossingFigures | null): Stand | null => figures && { verdict: figures.verdict, burden: burden(figures) };
+export type Stand = Pick<Summary, 'verdict' | 'burden'>;
+/** Where a crossing stands by its figures; null where there are none. */
+export const standOf = (figures: CrossingFigures | null): Stand | null => figures && { verdict: figures.verdict, burden: burden(figures) };
 const worstOf = <T extends { by: number }>(losers: readonly T[]): T[] => [...losers].sort((a, b) => b.by - a.by).slice(0, mostLosers);
 
-const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | null => {
+/** The figures of a crossing; null where it is none any more. */
+export const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | null => {
   const facts = reader.read(ref);
   return facts && computeFigures(facts);
 };
 
-function loss(before: CrossingFigures, after: CrossingFigures): string {
+/** What somebody loses, in a few words: the first of what they would notice. */
+export function lossOf(before: CrossingFigures, after: CrossingFigures): string {
   if (after.verdict === 'blocked' && before.verdict !== 'blocked') return 'does not open any more';
   if (after.frames.value < before.frames.value - 0.5)
     return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;

@@ -24,6 +24,7 @@ import { certificateNotYet } from './gateway/certificateNotYet.js';
 import { certificateOtherName } from './gateway/certificateOtherName.js';
 import { defaultCredentials } from './gateway/defaultCredentials.js';
 import { defaultPassword } from './endpoint/defaultPassword.js';
+import { settingIgnored } from './endpoint/settingIgnored.js';
 import { detourByGateway } from './gateway/detourByGateway.js';
 import { fewColours } from './gateway/fewColours.js';
 import { gateClosed } from './gateway/gateClosed.js';
@@ -118,6 +119,7 @@ export const findingKinds: readonly FindingKind[] = [
   certificateOtherName,
   defaultCredentials,
   defaultPassword,
+  settingIgnored,
   detourByGateway,
   fewColours,
   gateClosed,

@@ -1,0 +1,31 @@
+import { doing, fieldsTo } from '../../../change/index.js';
+import { catalogue, obeys, settingKeys, type SettingKey } from '../../../settings/index.js';
+import { cost, type FindingKind } from '../../finding.js';
+
+/** A setting is meant to do something here, and the kind of client does not follow it. */
+export const settingIgnored: FindingKind = {
+  kind: 'set, but this client ignores it',
+  bay: 'Endpoint',
+  weight: 'risk',
+  detect: ({ endpoint }, { settings }) => {
+    const { clientKind } = endpoint;
+    const ignored = ignorable.filter((key) => !obeys(key, clientKind) && settings[key] !== catalogue[key].default);
+    if (ignored.length === 0) return null;
+    const names = ignored.map((key) => `“${catalogue[key].label}”`).join(' and ');
+    return {
+      text: `${names} ${ignored.length === 1 ? 'is set, and' : 'are set, and'} a ${clientKind} ignores ${ignored.length === 1 ? 'it' : 'them'}`,
+      cost: cost.risk + 2 * ignored.length,
+      costText: 'no effect',
+      sure: 'likely',
+      evidence: () =>
+        ignored.map((key) => ({ source: 'assumed' as const, text: `a ${clientKind} does not follow ${key}; common practice` })),
+      remedies: () =>
+        endpoint.platform === 'thin'
+          ? []
+          : [{ text: 'Use the native client', change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })) }],
+    };
+  },
+};
+
+/** Settings that some kind of client does not follow. */
+const ignorable: readonly SettingKey[] = settingKeys.filter((key) => 'ignoredBy' in catalogue[key]);
