@@ -7,6 +7,7 @@ import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { evaluate } from './evaluate.js';
 import { impact } from './impact.js';
 import { importInto } from './importInto.js';
+import { lint } from './lint.js';
 import type { Options } from './options.js';
 import { settings } from './settings.js';
 
@@ -74,6 +75,14 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: [`impact ${demo} --set picture.frameCap=60 --layer organisation`],
     run: (options) => impact(options, Date.now()),
+  },
+  {
+    name: 'lint',
+    does: 'What does not fit among the settings in force: of each crossing the rule, the cause, what comes of it, and what mends it.',
+    takes: folder,
+    options: [],
+    examples: [`lint ${demo}`],
+    run: (options) => lint(options, Date.now()),
   },
   {
     name: 'link',

@@ -112,3 +112,27 @@ test.each<[string[], string]>([
 ])('%j is refused', async (args, says) => {
   await expect(commandLine(['settings', folder, ...args])).rejects.toThrow(says);
 });
+
+test('what does not fit is told with its crossing; of what a client ignores too', async () => {
+  put('regions.yaml', '- id: r\n  name: R\n  latitude: 0\n  longitude: 0\n');
+  put(
+    'gateways.yaml',
+    '- id: g\n  name: Main gateway\n  region: r\n  address: g.example\n  securityModes: [tls]\n  codecs: [h264, hevc]\n',
+  );
+  put('pools.yaml', '- id: p\n  name: P\n  gateway: g\n  securityModes: [tls]\n');
+  put('hosts.csv', 'id,name,pool,region,places\nh,H,p,r,4\n');
+  put('resources.csv', 'id,name,kind,pool,work,content\nmail,Mail,app,p,office,text:1\n');
+  put('portals.csv', 'id,name,gateway,address\nq,Q,g,q.example\n');
+  put('publications.csv', 'id,name,kind,pool,resources,portals\nb,B,apps,p,mail,q\n');
+  put('groups.csv', 'id,name,rank,memberOf,publications\nstaff,Staff,1,,b\nclerks,Clerks,2,staff,\n');
+  const { problems } = JSON.parse(await commandLine(['lint', folder, '--json'])) as { problems: Record<string, string>[] };
+  expect(problems).toEqual([
+    {
+      rule: 'a setting that the client ignores',
+      crossing: 'ann~E1~mail',
+      cause: '“Call sound” is set, and a browser does not follow it',
+      consequence: 'Nothing comes of it here',
+      remedy: 'Use the native client, or give the setting the condition of its client kind',
+    },
+  ]);
+});

@@ -21,6 +21,7 @@ export { editOfCondition, factReaderOf, readinessOf } from './requirementFacts.j
 export * from './counts.js';
 export * from './touched.js';
 export * from './slice.js';
+export { lintCrossing, lintRules, type LintHit, type LintRule } from './lint/index.js';
 export { subjectIn } from './subjectOf.js';
 export { lineOf } from './line.js';
 export * from './moments.js';
