@@ -4,6 +4,7 @@ import { boot } from './boot.js';
 import { card } from './card.js';
 import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.js';
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
+import { compare } from './compare.js';
 import { evaluate } from './evaluate.js';
 import { impact } from './impact.js';
 import { importInto } from './importInto.js';
@@ -83,6 +84,17 @@ export const commands: readonly CommandWords[] = [
     options: [],
     examples: [`lint ${demo}`],
     run: (options) => lint(options, Date.now()),
+  },
+  {
+    name: 'compare',
+    does: 'Why it works for one and not for another: what is otherwise on two crossings, and how much of the difference each explains.',
+    takes: folder,
+    options: [
+      { name: 'a', takes: 'CROSSING', says: 'one crossing, as person~endpoint~resource' },
+      { name: 'b', takes: 'CROSSING', says: 'the other one' },
+    ],
+    examples: [`compare ${demo} --a P136~WEX-TC-020~timetable --b P197~SAN-TC-001~counter`],
+    run: (options) => compare(options, Date.now()),
   },
   {
     name: 'link',

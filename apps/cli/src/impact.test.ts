@@ -48,3 +48,20 @@ test('every layer, and every type of setting, is read', async () => {
   ] as const)
     expect((await told('impact', demo, '--set', set, '--layer', layer)).evaluated).toBe(1127);
 }, 60_000);
+
+test('two crossings are compared: the line explains most of what Wexcombe lacks', async () => {
+  const { differences } = (await told(
+    'compare',
+    demo,
+    '--a',
+    'P136~WEX-TC-020~timetable',
+    '--b',
+    'P197~SAN-TC-001~counter',
+  )) as unknown as {
+    differences: { fact: string; a: unknown; b: unknown; explains: number }[];
+  };
+  expect(differences[0]?.explains).toBeGreaterThan(0.5);
+  expect(differences.map(({ fact }) => fact)).toContain('endpoint.screens');
+  await expect(commandLine(['compare', demo, '--a', 'P136~WEX-TC-020~timetable'])).rejects.toThrow('--b: is missing');
+  await expect(commandLine(['compare', demo, '--a', 'x', '--b', 'y'])).rejects.toThrow('no crossing is called “x”');
+}, 60_000);

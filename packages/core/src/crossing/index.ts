@@ -25,3 +25,4 @@ export { lintCrossing, lintRules, type LintHit, type LintRule } from './lint/ind
 export { subjectIn } from './subjectOf.js';
 export { lineOf } from './line.js';
 export * from './moments.js';
+export { compareCrossings, type CrossingDifference } from './compare.js';

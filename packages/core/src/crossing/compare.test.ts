@@ -1,0 +1,76 @@
+import { describe, expect, test } from '@jest/globals';
+import { all, base, endpoint, home, measured, none, office, resource, screens, setting, trips } from '../../test/scenes.js';
+import { demoEstate, demoInstant } from '../../test/demo.js';
+import { modelOf } from '../estate/index.js';
+import { compareCrossings, FactsReader, type CrossingFacts } from './index.js';
+
+type Setup = (facts: CrossingFacts) => CrossingFacts;
+
+describe('why it works for one and not for another', () => {
+  test.each<[string, CrossingFacts, Setup, string, unknown, unknown]>([
+    ['a slow line', office, measured(() => ({ downMbps: 0.4 })), 'measured.downMbps', undefined, 0.4],
+    ['a setting', office, setting('picture.frameCap', 5), 'picture.frameCap', 30, 5],
+    ['a measurement', home, trips({ medianMs: 400, p95Ms: 420 }), 'measured.roundTrips', undefined, undefined],
+    ['screens', office, screens({}, {}, {}), 'endpoint.screens', undefined, undefined],
+    ['a peripheral', office, endpoint({ peripherals: ['scanner'] }), 'endpoint.peripherals', ['printer'], ['scanner']],
+  ])('one thing alone is named first, and explains all of it: %s', (_, from, make, fact, a, b) => {
+    // b is as it is, a has the fault
+    const [first, ...others] = compareCrossings(make(from), from);
+    expect(first?.fact).toBe(fact);
+    expect(first?.explains).toBeCloseTo(1, 5);
+    if (b !== undefined) expect(first?.a).toEqual(b);
+    if (a !== undefined) expect(first?.b).toEqual(a);
+    // whatever else came with it explains less
+    for (const other of others) expect(other.explains).toBeLessThanOrEqual(1);
+    // and the other way round the same
+    const [back] = compareCrossings(from, make(from));
+    expect([back?.fact, back?.explains.toFixed(5)]).toEqual([fact, '1.00000']);
+  });
+
+  test('of two faults each has its share', () => {
+    const slow = setting('picture.frameCap', 5);
+    const found = compareCrossings(all(slow, endpoint({ peripherals: ['scanner'] }))(office), office).filter(
+      ({ explains }) => explains > 0.01,
+    );
+    expect(found.map(({ fact }) => fact).sort()).toEqual(['endpoint.peripherals', 'picture.frameCap']);
+    // each alone takes a part of it away, and neither all
+    for (const { explains } of found) expect(explains > 0.1 && explains < 0.95).toBe(true);
+    expect(found[0]!.explains).toBeGreaterThanOrEqual(found[1]!.explains);
+  });
+
+  test('the same crossing differs in nothing; two that are as far from what is wanted explain nothing', () => {
+    expect(compareCrossings(office, none(office))).toEqual([]);
+    const other = endpoint({ memoryMB: 8192 })(office);
+    expect(compareCrossings(office, other)).toEqual([{ fact: 'endpoint.memoryMB', a: 4096, b: 8192, explains: 0 }]);
+    // what is not there on one side is told as null
+    const bare = measured((now) => ({ roundTrips: { ...now.roundTrips!.value, samples: 50 } }));
+    expect(compareCrossings(endpoint({ cores: undefined })(office), office)[0]).toMatchObject({ fact: 'endpoint.cores', a: null });
+    expect(compareCrossings(bare(home), home).map(({ fact }) => fact)).toEqual(['measured.roundTrips']);
+  });
+
+  test('resources of other work, and places, are compared too', () => {
+    const found = compareCrossings(base('WEX-TC-020', 'timetable'), base('SAN-TC-001', 'counter'));
+    const facts = found.map(({ fact }) => fact);
+    expect(facts).toEqual(
+      expect.arrayContaining(['measured.downMbps', 'resource.content', 'endpoint.screens', 'others on the line', 'location.position']),
+    );
+    expect(compareCrossings(resource({ profileMB: 4000 })(home), home)[0]?.fact).toBe('resource.profileMB');
+  });
+
+  test('of any two: no name, no id, none that is equal, the most telling first, each share between 0 and 1', () => {
+    const { estate, measurements } = demoEstate();
+    const reader = new FactsReader(modelOf(estate, measurements), demoInstant);
+    const refs = reader.model.crossings.filter((_, i) => i % 97 === 0);
+    for (const [i, ref] of refs.entries()) {
+      const [a, b] = [reader.read(ref)!, reader.read(refs[(i + 1) % refs.length]!)!];
+      const found = compareCrossings(a, b);
+      expect(new Set(found.map(({ fact }) => fact)).size).toBe(found.length);
+      for (const each of found) {
+        expect(each.fact).not.toMatch(/\.(id|name|location|person|users|address)$/);
+        expect(JSON.stringify(each.a)).not.toEqual(JSON.stringify(each.b));
+        expect(each.explains >= 0 && each.explains <= 1).toBe(true);
+      }
+      expect(found.map(({ explains }) => explains)).toEqual(found.map(({ explains }) => explains).sort((x, y) => y - x));
+    }
+  });
+});
