@@ -62,7 +62,10 @@ test('screens are moved with the keyboard and by hand, mirrored, and turned', as
   await page.mouse.up();
   await expect(wrong.getByText(/is a gap/)).toHaveCount(0);
   await expect(page.getByRole('heading', { name: '2 screens at HO-001, and all of them work' })).toBeVisible();
+  // right after a screen is let go the next click is its own, so that no drag chooses anything: nobody is that quick
+  await page.waitForTimeout(150);
   await page.getByRole('radio', { name: '90°' }).click();
+  await expect(page.getByRole('radio', { name: '90°' })).toBeChecked();
   await page.getByLabel('Side').selectOption('left of');
   await page.getByRole('button', { name: 'Put it there' }).click();
   await page.getByText('Lines of its configuration file').click();
