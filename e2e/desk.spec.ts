@@ -81,3 +81,28 @@ test('screens are moved with the keyboard and by hand, mirrored, and turned', as
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByText(/What was pasted, byte 9: ends after 9 bytes/)).toBeVisible();
 });
+
+test('what somebody else changed while screens were arranged is not overwritten unseen, and what was arranged stays', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, people.engineer, '/bringup/all/desk/HO-002');
+  await expect(page.getByRole('heading', { name: /One screen at HO-002/ })).toBeVisible();
+  await page.getByLabel('Scale').fill('1.25');
+  await page.waitForTimeout(400);
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, people.engineer, '/bringup/all/desk/HO-002');
+  await other.getByLabel('Scale').fill('2');
+  await other.getByRole('button', { name: 'Note these screens' }).click();
+  await expect(other.getByText('The screens of HO-002 are noted.')).toBeVisible();
+  // a reload fetches the newer state; what was typed rests on the older one all the same
+  await page.reload();
+  await expect(page.getByLabel('Scale')).toHaveValue('1.25');
+  await page.getByRole('button', { name: 'Note these screens' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: /was changed since you saw it/ })).toBeVisible();
+  await expect(page.getByLabel('Scale')).toHaveValue('1.25');
+  await page.getByRole('button', { name: 'Back to what stands' }).click();
+  await expect(page.getByLabel('Scale')).toHaveValue('2');
+  await other.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByLabel('Scale')).toHaveValue('1');
+});

@@ -36,6 +36,8 @@ export function DeskPage() {
 interface Typed {
   screens: Screen[];
   modes: Record<string, EdidMode[]>;
+  /** State of the estate that it was begun on: what somebody else changes meanwhile is not overwritten unseen. */
+  seen: number;
 }
 
 function Desk({ desk }: { desk: DeskAnswer }) {
@@ -46,7 +48,7 @@ function Desk({ desk }: { desk: DeskAnswer }) {
   const screens = typed?.screens ?? desk.screens;
   const moved = typed !== null && JSON.stringify(typed.screens) !== JSON.stringify(desk.screens);
   const leaving = useLeaving(moved, () => setTyped(null));
-  const change = (next: Screen[], modes = typed?.modes ?? {}) => setTyped({ screens: next, modes });
+  const change = (next: Screen[], modes = typed?.modes ?? {}) => setTyped({ screens: next, modes, seen: typed?.seen ?? desk.version });
   const which = Math.min(chosen, screens.length - 1);
   const limits = {
     client: clientLimits[desk.clientKind],
@@ -58,7 +60,7 @@ function Desk({ desk }: { desk: DeskAnswer }) {
   const wrong = faults.filter(({ code }) => code !== 'restart first');
   const keep = (file: boolean) =>
     run(async () => {
-      const body = { screens: settledDesk(screens), file, seen: desk.version };
+      const body = { screens: settledDesk(screens), file, seen: typed?.seen ?? desk.version };
       const applied = await call<Applied>(`bringup/endpoints/${encodeURIComponent(desk.endpoint)}/desk`, 'PUT', body);
       setTyped(null);
       const text = file
