@@ -139,7 +139,8 @@ export function card(options: Options): object {
   for (const piece of pieces(image)) {
     back.addImage(piece);
     const next = card.next();
-    if (!next.done) back.addCard(next.value);
+    if (next.done) back.endCard();
+    else back.addCard(next.value);
   }
   card.return(undefined);
   const { bytes, imageSha256, cardSha256, same, firstOtherAt } = back.end();

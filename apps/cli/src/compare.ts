@@ -1,14 +1,13 @@
-import { kindTraits } from '@underpass/contracts';
-import { compareCrossings, FactsReader, modelOf } from '@underpass/core';
+import { compareCrossings, FactsReader } from '@underpass/core';
 import { CommandError } from './commandError.js';
-import { estateFrom } from './folder.js';
+import { modelFrom } from './folder.js';
 import type { Options } from './options.js';
 
 /** What is otherwise on two crossings of an estate, by how much of the difference each explains. */
 export function compare(options: Options, nowMs: number): object {
   const [folder = ''] = options.positional;
-  const { estate, measurements } = estateFrom(folder);
-  const reader = new FactsReader(modelOf(estate, measurements, { traits: kindTraits }), nowMs);
+  const { model } = modelFrom(folder);
+  const reader = new FactsReader(model, nowMs);
   const read = (name: 'a' | 'b') => {
     const id = options.text(name);
     if (id === undefined) throw new CommandError(`--${name}: is missing`);

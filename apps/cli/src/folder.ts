@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { faultsOfKinds, folderFiles, readFolder, type Estate, type Measurement } from '@underpass/contracts';
+import { faultsOfKinds, folderFiles, kindTraits, readFolder, type Estate, type Measurement } from '@underpass/contracts';
 import { withShippedSets } from '@underpass/contracts/shipped';
-import { faultOfObject, faultsOfEstate } from '@underpass/core';
+import { faultOfObject, faultsOfEstate, modelOf, type EstateModel } from '@underpass/core';
 import { CommandError } from './commandError.js';
 
 /** Reads an estate folder from disk; every fault is told with its file and line. */
@@ -30,4 +30,10 @@ export function estateFrom(folder: string): { estate: Estate; measurements: Meas
         .join('\n'),
     );
   return { estate: withShippedSets(estate), measurements };
+}
+
+/** The model of an estate folder, with its crossings. */
+export function modelFrom(folder: string): { estate: Estate; model: EstateModel } {
+  const { estate, measurements } = estateFrom(folder);
+  return { estate, model: modelOf(estate, measurements, { traits: kindTraits }) };
 }

@@ -1,7 +1,7 @@
-import { Layer, kindTraits, type Estate, type ObjectKind, type SettingValue } from '@underpass/contracts';
-import { definitionOf, doing, FactsReader, faultOfValue, modelOf, settingTo, verdictImpact, type SettingKey } from '@underpass/core';
+import { Layer, type Estate, type ObjectKind, type SettingValue } from '@underpass/contracts';
+import { definitionOf, doing, FactsReader, faultOfValue, settingTo, verdictImpact, type SettingKey } from '@underpass/core';
 import { CommandError } from './commandError.js';
-import { estateFrom } from './folder.js';
+import { modelFrom } from './folder.js';
 import type { Options } from './options.js';
 
 const yes = ['yes', 'true', 'on'];
@@ -46,13 +46,13 @@ function placeOf(text: string, estate: Estate): { layer: Layer; target: string }
 /** What one setting at one layer would do to every crossing of an estate. */
 export function impact(options: Options, nowMs: number): object {
   const [folder = ''] = options.positional;
-  const { estate, measurements } = estateFrom(folder);
+  const { estate, model } = modelFrom(folder);
   const [set, layerText] = [options.text('set'), options.text('layer')];
   const [, key = '', text = ''] = /^([^=]+)=([\s\S]*)$/.exec(set ?? '') ?? [];
   if (key === '') throw new CommandError(set === undefined ? '--set: is missing' : `--set: “${set}” is not KEY=VALUE`);
   if (layerText === undefined) throw new CommandError('--layer: is missing');
   const value = valueOf(key, text);
   const { layer, target } = placeOf(layerText, estate);
-  const reader = new FactsReader(modelOf(estate, measurements, { traits: kindTraits }), nowMs);
+  const reader = new FactsReader(model, nowMs);
   return verdictImpact(reader, doing(settingTo(key as SettingKey, layer, target, value)));
 }

@@ -1,7 +1,7 @@
-import { kindTraits, type SettingValue } from '@underpass/contracts';
-import { catalogue, explainSetting, modelOf, obeys, settingKeys, subjectIn, type HiddenBecause } from '@underpass/core';
+import type { SettingValue } from '@underpass/contracts';
+import { catalogue, explainSetting, obeys, settingKeys, subjectIn, type HiddenBecause } from '@underpass/core';
 import { CommandError } from './commandError.js';
-import { estateFrom } from './folder.js';
+import { modelFrom } from './folder.js';
 import type { Options } from './options.js';
 
 const reasons: Record<HiddenBecause, string> = {
@@ -15,8 +15,7 @@ const reasons: Record<HiddenBecause, string> = {
 /** The settings in force for a person at an endpoint: of each its value, where it comes from, what it hides, and whether the client follows it. */
 export function settings(options: Options): object {
   const [folder = ''] = options.positional;
-  const { estate, measurements } = estateFrom(folder);
-  const model = modelOf(estate, measurements, { traits: kindTraits });
+  const { model } = modelFrom(folder);
   const id = options.text('endpoint');
   if (id === undefined) throw new CommandError('--endpoint: is missing');
   const endpoint = model.endpoints.get(id);

@@ -14,6 +14,7 @@ import {
   deskLines,
   deskSession,
   made,
+  madePrefix,
   resolveSettings,
   setKey,
   settingsOf,
@@ -101,7 +102,7 @@ export class DeskService {
 
 /** The configuration file of an endpoint that is written by hand, else none. */
 const fileOf = (model: EstateModel, id: string): ConfigFile | undefined =>
-  model.estate.configFile.find((file) => file.layer === 'endpoint' && file.target === id && !file.id.startsWith('set-'));
+  model.estate.configFile.find((file) => file.layer === 'endpoint' && file.target === id && !file.id.startsWith(madePrefix));
 
 /** The file with the arrangement in it; all else of it stays as it is. */
 function filePatch(model: EstateModel, id: string, screens: readonly Screen[]): Patch {

@@ -1,4 +1,4 @@
-import type { FirmwareWho } from '@underpass/contracts';
+import { Firmware, type FirmwareWho } from '@underpass/contracts';
 import { fixed } from '../ui/figures.js';
 import { bootCauses, bootSteps, type BootCause } from '@underpass/core';
 
@@ -68,3 +68,6 @@ export const devicesWords = ({
   ].filter(({ n }) => n > 0);
   return told.length ? told.map(({ n, text, amber }) => ({ text: on(n, text), amber })) : [{ text: 'no device', amber: false }];
 };
+
+/** Whether a text is a release as its makers count. */
+export const isRelease = (text: string): boolean => Firmware.shape.version.safeParse(text.trim()).success;

@@ -384,6 +384,9 @@ export type SettingKey = keyof typeof catalogue;
 /** The keys of all settings. */
 export const settingKeys = Object.keys(catalogue) as SettingKey[];
 
+/** Settings that some kind of client does not follow. */
+export const ignorableKeys: readonly SettingKey[] = settingKeys.filter((key) => 'ignoredBy' in catalogue[key]);
+
 type ValueOf<D> = D extends { type: 'switch' }
   ? boolean
   : D extends { type: 'number' }

@@ -23,6 +23,7 @@ export function CardReadBack() {
         if (stopped.current) return;
         back.addImage(await piece(ofImage, from));
         if (from < ofCard.size) back.addCard(await piece(ofCard, from));
+        else back.endCard();
         setAt(Math.min(ofImage.size, from + pieceBytes));
       }
       setResult(back.end());

@@ -1,8 +1,7 @@
 import type { Recipe, RecipeStep } from '@underpass/contracts';
 import { releaseChange, stepSays } from '@underpass/core';
 import { useState } from 'react';
-
-const isRelease = (text: string): boolean => /^\d+([._]\d+)*[a-z]?$/.test(text.trim());
+import { isRelease } from '../words.js';
 
 /** What another release of the system adds, drops or makes another. */
 export function OtherRelease({ recipe }: { recipe: Recipe }) {

@@ -8,6 +8,7 @@ import { useTitle } from '../../shell/useTitle.js';
 import { Empty, Failed, Loading } from '../../ui/States.js';
 import { Sheet } from '../Sheet.js';
 import { bringupQueries } from '../queries.js';
+import { isRelease } from '../words.js';
 import { OtherRelease } from './OtherRelease.js';
 import { ReportCheck } from './ReportCheck.js';
 
@@ -70,7 +71,7 @@ const bounds = ({ from, below }: { from?: string | undefined; below?: string | u
 
 function OneRecipe({ recipe, canEdit }: { recipe: Recipe; canEdit: boolean }) {
   const [release, setRelease] = useState('');
-  const known = /^\d+([._]\d+)*[a-z]?$/.test(release.trim());
+  const known = isRelease(release);
   return (
     <div className="min-w-0 max-[900px]:mt-6">
       <h1>{recipe.name}</h1>

@@ -120,6 +120,24 @@ describe('a card is read back', () => {
     expect(held([image], [image.subarray(0, 3)], true)).toMatchObject({ same: false, firstOtherAt: 3 });
     expect(held([image], [], true)).toMatchObject({ same: false, firstOtherAt: 0 });
     expect(held([image], [image], false)).toMatchObject({ same: true });
+    // told that the card ends, it says the same, and holds no more of the image
+    const back = new ReadBack();
+    back.addImage(image.subarray(0, 2));
+    back.addCard(image.subarray(0, 1));
+    back.endCard();
+    back.addImage(image.subarray(2));
+    expect(back.end()).toMatchObject({
+      same: false,
+      firstOtherAt: 1,
+      bytes: 4,
+      imageSha256: sum(image),
+      cardSha256: sum(image.subarray(0, 1)),
+    });
+    const level = new ReadBack();
+    level.addImage(image);
+    level.addCard(image);
+    level.endCard();
+    expect(level.end()).toMatchObject({ same: true, firstOtherAt: null });
   });
 });
 

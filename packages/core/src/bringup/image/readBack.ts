@@ -25,11 +25,13 @@ export class ReadBack {
   private compared = 0;
   private imageBytes = 0;
   private other: number | null = null;
+  private cardEnded = false;
 
   /** The next piece of the image. */
   addImage(piece: Uint8Array): void {
     this.ofImage.update(piece);
     this.imageBytes += piece.length;
+    if (this.cardEnded) return this.missing();
     this.image.push(piece);
     this.compare();
   }
@@ -38,6 +40,17 @@ export class ReadBack {
   addCard(piece: Uint8Array): void {
     this.card.push(piece);
     this.compare();
+  }
+
+  /** The card has no more: what comes of the image is not waited with, however much it is. */
+  endCard(): void {
+    this.cardEnded = true;
+    if (this.image.some(({ length }) => length > 0)) this.missing();
+  }
+
+  private missing(): void {
+    this.other ??= this.compared;
+    this.image = [];
   }
 
   private compare(): void {

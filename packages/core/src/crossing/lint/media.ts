@@ -1,20 +1,18 @@
-import { catalogue, obeys, settingKeys, type SettingKey } from '../../settings/index.js';
+import { catalogue, ignorableKeys, obeys } from '../../settings/index.js';
 import { cameraMbps } from '../demandOf.js';
 import { mbit } from '../finding.js';
 import { noChange } from '../../change/index.js';
 import { setHere } from '../setHere.js';
 import type { LintRule } from './rule.js';
 
-const ignorable: readonly SettingKey[] = settingKeys.filter((key) => 'ignoredBy' in catalogue[key]);
-
 /** Checks of calls, video, encoders and decoders, and of what a client follows at all. */
 export const mediaRules: readonly LintRule[] = [
   {
     rule: 'a setting that the client ignores',
-    about: ignorable,
+    about: ignorableKeys,
     detect: ({ facts, settings, isSet }) => {
       const { clientKind } = facts.endpoint;
-      const key = ignorable.find((each) => !obeys(each, clientKind) && isSet(each) && settings[each] !== catalogue[each].default);
+      const key = ignorableKeys.find((each) => !obeys(each, clientKind) && isSet(each) && settings[each] !== catalogue[each].default);
       if (!key) return null;
       return {
         cause: `“${catalogue[key].label}” is set, and a ${clientKind} does not follow it`,

@@ -1,5 +1,5 @@
 import { doing, fieldsTo } from '../../../change/index.js';
-import { catalogue, obeys, settingKeys, type SettingKey } from '../../../settings/index.js';
+import { catalogue, ignorableKeys, obeys } from '../../../settings/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 /** A setting is meant to do something here, and the kind of client does not follow it. */
@@ -9,7 +9,7 @@ export const settingIgnored: FindingKind = {
   weight: 'risk',
   detect: ({ endpoint }, { settings }) => {
     const { clientKind } = endpoint;
-    const ignored = ignorable.filter((key) => !obeys(key, clientKind) && settings[key] !== catalogue[key].default);
+    const ignored = ignorableKeys.filter((key) => !obeys(key, clientKind) && settings[key] !== catalogue[key].default);
     if (ignored.length === 0) return null;
     const names = ignored.map((key) => `“${catalogue[key].label}”`).join(' and ');
     return {
@@ -26,6 +26,3 @@ export const settingIgnored: FindingKind = {
     };
   },
 };
-
-/** Settings that some kind of client does not follow. */
-const ignorable: readonly SettingKey[] = settingKeys.filter((key) => 'ignoredBy' in catalogue[key]);
