@@ -28,6 +28,8 @@ test('a host’s report is held against a recipe: what is to do, what is not kno
   const box = page.getByLabel('Report of a host');
   await box.fill('{"underpass": 1,');
   await expect(page.getByText(/That is no JSON/)).toBeVisible();
+  await box.fill('[]');
+  await expect(page.getByText(/^That is no report of a host\. Run the script/)).toBeVisible();
   await box.fill(JSON.stringify({ ...report, ports: 'all' }));
   await expect(page.getByText(/^ports: .*Run the script of this recipe/)).toBeVisible();
   await box.fill(JSON.stringify(report));

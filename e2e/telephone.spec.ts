@@ -13,6 +13,13 @@ test('somebody is asked by telephone until one cause is left; an answer is taken
   await expect(page.getByRole('heading', { name: '9 of 45 causes are left' })).toBeVisible();
   // what is asked next tells the likeliest apart from the rest
   await expect(question).toHaveText('Please let the key be shown, and read it to me sign by sign. What is it?');
+  // by keyboard the next answer is one step away
+  await page.getByRole('button', { name: 'Take the last answer back' }).click();
+  await page.getByRole('button', { name: 'No network' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(question).toHaveText(/let the key be shown/);
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'The field is empty' })).toBeFocused();
   await page.getByRole('button', { name: 'They cannot say' }).click();
   await expect(page.getByRole('heading', { name: '9 of 45 causes are left' })).toBeVisible();
   await expect(question).not.toHaveText(/let the key be shown/);

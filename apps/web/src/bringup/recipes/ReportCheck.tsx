@@ -1,4 +1,4 @@
-import { HostReport, type Recipe } from '@underpass/contracts';
+import { faultsOfIssues, HostReport, type Recipe } from '@underpass/contracts';
 import { evaluateRecipe, stepSays, type RecipeResult, type StepResult } from '@underpass/core';
 import { useMemo, useState } from 'react';
 
@@ -22,11 +22,9 @@ function readReport(text: string): Read {
   }
   const read = HostReport.safeParse(json);
   if (read.success) return { ok: true, report: read.data };
-  const [issue] = read.error.issues;
-  return {
-    ok: false,
-    fault: `${issue?.path.join('.') || 'The report'}: ${issue?.message ?? 'is not valid'}. Run the script of this recipe, and paste all that it printed.`,
-  };
+  const [first] = faultsOfIssues(read.error.issues);
+  const what = first?.path.length ? `${first.path.join('.')}: ${first.problem}` : 'That is no report of a host';
+  return { ok: false, fault: `${what}. Run the script of this recipe, and paste all that it printed.` };
 }
 
 /** The steps of a recipe, and how they stand on the host whose report was pasted; it is read here and sent nowhere. */

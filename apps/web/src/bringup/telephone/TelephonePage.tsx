@@ -8,7 +8,7 @@ import {
   type TelephoneAnswers,
   type TelephoneBefore,
 } from '@underpass/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useTitle } from '../../shell/useTitle.js';
 import { Failed, Loading } from '../../ui/States.js';
@@ -72,23 +72,29 @@ function OnTheLine({ facts }: { facts: TelephoneFacts }) {
 /** Questions that halve what is left; answers can be taken back one by one. */
 function Halving({ facts }: { facts: TelephoneFacts }) {
   const [given, setGiven] = useTyped<[question: string, answer: string | null][]>(`telephone.${facts.endpoint}`, []);
+  const box = useRef<HTMLDivElement>(null);
+  // what was pressed is gone with its question: whoever goes by keyboard is at the next one, not at the head of the page
+  const answered = (next: typeof given) => {
+    setGiven(next);
+    box.current?.focus();
+  };
   const known = facts.cause !== null && facts.cause in bootCauses ? (facts.cause as BootCause) : null;
   const before: TelephoneBefore = { cause: known, connection: facts.connection };
   const answers: TelephoneAnswers = Object.fromEntries(given);
   const state = telephoneState(before, answers);
   const back = given.length > 0 && (
     <p className="mt-5 flex gap-4">
-      <button className="link min-h-[24px]" onClick={() => setGiven(given.slice(0, -1))}>
+      <button className="link min-h-[24px]" onClick={() => answered(given.slice(0, -1))}>
         Take the last answer back
       </button>
-      <button className="link min-h-[24px]" onClick={() => setGiven([])}>
+      <button className="link min-h-[24px]" onClick={() => answered([])}>
         Begin anew
       </button>
     </p>
   );
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 grid-cols-[minmax(0,1fr)] min-[1000px]:grid-cols-[minmax(0,1fr)_340px]">
-      <div className="min-w-0">
+      <div ref={box} tabIndex={-1} className="min-w-0 outline-none">
         {state.is === 'asking' ? (
           <section aria-labelledby="question">
             <h1
@@ -105,12 +111,12 @@ function Halving({ facts }: { facts: TelephoneFacts }) {
                 <button
                   key={id}
                   className="btn justify-start h-auto min-h-[52px] w-full text-left text-[18px] leading-[24px] px-4 py-2 whitespace-normal"
-                  onClick={() => setGiven([...given, [state.question.id, id]])}
+                  onClick={() => answered([...given, [state.question.id, id]])}
                 >
                   {text}
                 </button>
               ))}
-              <button className="link min-h-[32px] justify-self-start" onClick={() => setGiven([...given, [state.question.id, null]])}>
+              <button className="link min-h-[32px] justify-self-start" onClick={() => answered([...given, [state.question.id, null]])}>
                 They cannot say
               </button>
             </div>
