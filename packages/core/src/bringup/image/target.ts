@@ -20,7 +20,7 @@ export interface CardTarget {
 
 /** Mounts without which a machine does not run. */
 const ofSystem = /^\/(?:$|boot|usr|var|home|etc|root|opt|srv)/;
-/** A disk above this is no card: 2 TB is the largest of the standard in use [SD Association: SDXC ends at 2 TB]. */
+/** A disk above this is no card: 2 TB is the largest of the standard in use [SD Association: SDXC ends at 2 TB; from memory]. */
 const mostCardBytes = 2_000_000_000_000;
 
 /**
