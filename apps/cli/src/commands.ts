@@ -11,6 +11,7 @@ import { importInto } from './importInto.js';
 import { lint } from './lint.js';
 import type { Options } from './options.js';
 import { settings } from './settings.js';
+import { carry, usb } from './usb.js';
 
 /** An option of a command: what it takes, if anything, what it means, and what holds without it. */
 export interface OptionWords {
@@ -65,6 +66,26 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: [`settings ${demo} --endpoint WEX-TC-020`],
     run: settings,
+  },
+  {
+    name: 'usb',
+    does: 'Devices by their descriptors: what each is, function by function, what it asks for, and how it is best carried.',
+    takes: [['FILE', 'what “lsusb -v” printed, or binary descriptors as a system hands them out']],
+    options: [],
+    examples: ['usb headset.txt'],
+    run: usb,
+  },
+  {
+    name: 'carry',
+    does: 'What becomes of a device at an endpoint: by which rule it is carried, how, when, and what that costs.',
+    takes: folder,
+    options: [
+      { name: 'endpoint', takes: 'ID', says: 'the endpoint, by id' },
+      { name: 'device', takes: 'VID:PID', says: 'the device, by vendor and product: four hexadecimal digits each' },
+      { ...person, says: 'who sits at it, by id', without: 'its usual person' },
+    ],
+    examples: [`carry ${demo} --endpoint WEX-TC-009 --device f1c0:0b01`],
+    run: (options) => carry(options, Date.now()),
   },
   {
     name: 'impact',

@@ -40,7 +40,7 @@ export function settings(options: Options): object {
           value: entry.value,
           reason: reasons[because],
         })),
-        obeyed: obeys(key, endpoint.clientKind),
+        obeyed: obeys(key, endpoint),
       };
     }),
   };

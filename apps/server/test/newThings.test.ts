@@ -38,18 +38,14 @@ export const badge = defineKind({
 `;
 
 /** A new setting: its entry in the catalogue. */
-const tray = `  'client.paperTray': {
-    subject: 'client',
+const tray = `  'client.paperTray': figureOf({
     label: 'Paper tray',
     does: 'Sheets that a printer holds',
-    type: 'number',
     unit: 'sheets',
     min: 1,
     max: 5000,
     default: 250,
-    merge: 'nearest',
-    source: 'our default; common practice, no source',
-  },
+  }),
 `;
 /** A new kind of finding, which uses it. */
 const paperLow = `import { doing, settingTo } from '../../../change/index.js';
@@ -137,7 +133,12 @@ test('a kind of object, a setting, a finding and a stage are what the page on ar
     "import { badge } from './badge.js';",
   );
   // a setting is an entry and its use, a finding a file and a line
-  addLine('packages/core/src/settings/catalogue.ts', 'export const catalogue = {\n', `export const catalogue = {\n${tray}`);
+  addLine(
+    'packages/core/src/settings/catalogue/client.ts',
+    'export const clientSettings = {\n',
+    `export const clientSettings = {\n${tray}`,
+    "import { figureOf } from './definition.js';",
+  );
   writeFileSync(join(copy, 'packages/core/src/crossing/findings/desk/paperLow.ts'), paperLow);
   addLine(
     'packages/core/src/crossing/findings/index.ts',

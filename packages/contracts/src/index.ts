@@ -6,6 +6,7 @@ export * from './estate/measurement.js';
 export * from './estate/setting.js';
 export * from './estate/bringup.js';
 export * from './estate/recipe.js';
+export * from './estate/peripheral.js';
 export * from './estate/wifi.js';
 export * from './estate/access.js';
 export * from './estate/requirement.js';

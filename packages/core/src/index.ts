@@ -7,6 +7,7 @@ export * from './assumed/index.js';
 export * from './screens/index.js';
 export * from './picture/index.js';
 export * from './settings/index.js';
+export * from './redirection/index.js';
 export * from './signon/index.js';
 export * from './access/index.js';
 export * from './hosts/index.js';

@@ -5,11 +5,14 @@ import type {
   Figures,
   Gateway,
   Host,
+  Layer,
+  Location,
   Measurement,
   ObjectKind,
   Patch,
   Person,
   Pool,
+  Region,
   Resource,
   Screen,
   SettingValue,
@@ -32,7 +35,7 @@ export const office = base('SAN-TC-001', 'counter');
 export const home = base('CD-001', 'call-desktop');
 export const dock = base('GUL-012', 'workshop');
 
-type Setup = (facts: CrossingFacts) => CrossingFacts;
+export type Setup = (facts: CrossingFacts) => CrossingFacts;
 const at = (reader: FactsReader, { ref }: CrossingFacts): CrossingFacts => reader.read(ref) as CrossingFacts;
 /** The same crossing once the estate is changed. */
 export const changed = (facts: CrossingFacts, ...patches: Patch[]): CrossingFacts => at(facts.reader.after(doing(...patches)), facts);
@@ -54,6 +57,15 @@ export const gateway =
   (change: Partial<Gateway>): Setup =>
   (facts) =>
     changed(facts, fields('gateway', facts.gateway.id, change));
+export const location =
+  (change: Partial<Location>): Setup =>
+  (facts) =>
+    changed(facts, fields('location', facts.location.id, change));
+/** The region that the hosts of a crossing stand in. */
+export const region =
+  (change: Partial<Region>): Setup =>
+  (facts) =>
+    changed(facts, fields('region', facts.hosts[0]!.region, change));
 export const pool =
   (change: Partial<Pool>): Setup =>
   (facts) =>
@@ -71,7 +83,7 @@ export const person =
   (facts) =>
     changed(facts, fields('person', facts.person.id, change));
 export const setting =
-  (key: string, value: SettingValue, layer: 'endpoint' | 'organisation' = 'endpoint', target?: string): Setup =>
+  (key: string, value: SettingValue, layer: Layer = 'endpoint', target?: string): Setup =>
   (facts) =>
     changed(facts, { do: 'setting', key, layer, target: target ?? facts.endpoint.id, value });
 

@@ -21,6 +21,8 @@ function valuesOf(definition: SettingDefinition): FieldHelp {
         suggestions: plain((definition.steps ?? []).map(String)),
         hint: `${definition.min} to ${definition.max} ${definition.unit}`,
       };
+    case 'text':
+      return { suggestions: plain(definition.words.map((word) => `{${word}}`)), hint: definition.does };
     case 'version':
       return { suggestions: [], hint: 'a version such as 4.12' };
     case 'list':
@@ -38,7 +40,7 @@ export function settingHelp(field: string, key: string): FieldHelp | null {
 /** A typed value as its setting takes it: “1.2” is a word where words are to choose from, and one word is a list of one. */
 export function settingValue(key: string, text: string, read: unknown): unknown {
   const type = Object.hasOwn(definitions, key) ? definitions[key]?.type : undefined;
-  if (type === 'choice' || type === 'version') return text;
+  if (type === 'choice' || type === 'version' || type === 'text') return text;
   return type === 'list' && !Array.isArray(read) ? [text] : read;
 }
 

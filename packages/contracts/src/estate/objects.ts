@@ -9,6 +9,7 @@ import {
   DeviceClass,
   LineKind,
   LocationKind,
+  NameForm,
   Ownership,
   PeripheralKind,
   PortKind,
@@ -101,7 +102,15 @@ export const Location = z
   })
   .meta({ id: 'Location' });
 
-export const Region = z.strictObject({ id: Key, name: Name, latitude: Latitude, longitude: Longitude }).meta({ id: 'Region' });
+export const Region = z
+  .strictObject({
+    id: Key,
+    name: Name,
+    latitude: Latitude,
+    longitude: Longitude,
+    timeZone: Zone.optional().describe('IANA zone that its hosts show'),
+  })
+  .meta({ id: 'Region' });
 
 const ClientFloors = z
   .partialRecord(ClientKind, Version)
@@ -130,6 +139,9 @@ export const Gateway = z
     codecs: z.array(Codec).max(20).default(['bitmap', 'progressive', 'h264', 'hevc', 'av1']),
     usb: z.boolean().default(true),
     secondFactor: z.boolean().default(false),
+    nameForm: NameForm.optional().describe(
+      'How it wants the name written: bare, with the domain before it and a backslash, or behind it and an at sign',
+    ),
     defaultCredentials: z.boolean().optional().describe('Reported: the maker’s password of the gateway still works'),
   })
   .meta({ id: 'Gateway' });
@@ -142,6 +154,9 @@ export const Pool = z
     placement: z.enum(['fill first', 'spread']).default('spread'),
     securityModes: z.array(SecurityMode).min(1).max(10),
     clientFloors: ClientFloors,
+    nameForm: NameForm.optional().describe(
+      'How its hosts want the name written: bare, with the domain before it and a backslash, or behind it and an at sign',
+    ),
     managedOnly: z.boolean().default(false).describe('Personal devices are refused'),
     spareHosts: z.number().int().min(0).default(0).describe('Hosts kept awake and empty'),
     signIn: z

@@ -13,6 +13,8 @@ export const Codec = z.enum(['bitmap', 'progressive', 'h264', 'hevc', 'av1']);
 export const PortKind = z.enum(['internal', 'dvi', 'hdmi-1.4', 'hdmi-2.0', 'dp-hbr', 'dp-hbr2', 'dp-hbr3', 'usb-c-2-lane']);
 export const PeripheralKind = z.enum(['headset', 'camera', 'card-reader', 'printer', 'scanner', 'storage']);
 export const SecurityMode = z.enum(['tls', 'pre-session']);
+/** How the name of whoever signs in is written. */
+export const NameForm = z.enum(['bare', 'domain before', 'domain behind']);
 export const WorkKind = z.enum(['office', 'calls', 'video', 'design', 'touch', 'status']);
 export const ContentClass = z.enum(['still', 'text', 'window', 'page-video', 'video', 'motion']);
 export const Layer = z.enum(['organisation', 'device class', 'location', 'group', 'person', 'endpoint']);
@@ -31,10 +33,12 @@ export const SignonStep = z.enum([
   'list of resources',
   'choose',
   'broker',
+  'password at the broker',
   'power on',
   'wake',
   'session create',
   'pre-session sign-in',
+  'password at the host',
   'profile attach',
   'applications delivered',
   'shell',
@@ -59,5 +63,6 @@ export type Bay = z.infer<typeof Bay>;
 export type Source = z.infer<typeof Source>;
 export type Vantage = z.infer<typeof Vantage>;
 export type SignonStep = z.infer<typeof SignonStep>;
+export type NameForm = z.infer<typeof NameForm>;
 export type Weekday = z.infer<typeof Weekday>;
 export type Role = z.infer<typeof Role>;

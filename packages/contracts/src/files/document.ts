@@ -1,5 +1,6 @@
 import { isAlias, isMap, isNode, isScalar, isSeq, LineCounter, parseDocument, stringify, visit, type Document } from 'yaml';
 import type { z } from 'zod';
+import { fieldsAsWritten } from '../estate/shownAs.js';
 import { faultsOfError } from './faults.js';
 import { faultOfTexts } from './fitText.js';
 import type { FileProblem } from './problem.js';
@@ -68,6 +69,18 @@ function faultOfForm(document: Document, lines: LineCounter): { line: number; pr
   return fault;
 }
 
+/** Numbers that stand where a text is meant become the text that is written: a bare 0123 is no hundred and twenty-three. */
+function keepWritten(document: Document, fields: ReadonlySet<string>): void {
+  if (fields.size === 0) return;
+  visit(document, {
+    Pair: (_key, { key, value }) => {
+      if (!isScalar(key) || !fields.has(String(key.value))) return;
+      for (const node of isSeq(value) ? value.items : [value])
+        if (isScalar(node) && typeof node.value === 'number' && typeof node.source === 'string') node.value = node.source;
+    },
+  });
+}
+
 /** Reads a YAML list of objects. Problems carry the line of the field that is wrong. */
 export function readDocument<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
   const lines = new LineCounter();
@@ -94,6 +107,7 @@ export function readDocument<S extends z.ZodType>(file: string, text: string, sc
     if (document.errors.length) return [];
     const fault = faultOfForm(document, lines);
     if (fault) return refuse(fault.line, fault.problem, fault.expected);
+    keepWritten(document, fieldsAsWritten(schema));
     content = document.toJS({ maxAliasCount: 0 });
   } catch (error) {
     // the one way left to fail: the stack is used up by what is nested too deep

@@ -22,6 +22,8 @@ import { firmware } from './firmware.js';
 import { image } from './image.js';
 import { deviceOption } from './deviceOption.js';
 import { recipe } from './recipe.js';
+import { peripheral } from './peripheral.js';
+import { usbRule } from './usbRule.js';
 
 /** Kinds of estate object in the order in which they may refer to each other. A new one is a file beside this one and a line here. */
 export const kinds = {
@@ -49,4 +51,6 @@ export const kinds = {
   image,
   deviceOption,
   recipe,
+  peripheral,
+  usbRule,
 } as const;

@@ -12,4 +12,6 @@ export const region = defineKind({
   look: 11,
   // where gateways and hosts stand is weighed for every crossing
   touches: 'everything',
+  // what their clocks show is told where settings are checked
+  silent: ['timeZone'],
 });

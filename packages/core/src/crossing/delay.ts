@@ -8,6 +8,7 @@ import { shippedAssumed } from '../assumed/index.js';
 import type { Frames } from './frames.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
+import { passesGateway, tunnelledOf, tunnelMs } from './wayIn.js';
 
 /** One part of the time from key press to changed pixel, ms, with its interval and where it comes from. */
 export interface DelayPart {
@@ -193,8 +194,10 @@ function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add:
       sending(available.low),
     );
   }
-  const { ms, detourMs } = pathToHost(facts, host, s['transport.gatewayBypass'] || !facts.location.inside);
-  add('gateway', 'Gateway', facts.location.inside && s['transport.gatewayBypass'] ? 0 : fixedMs.gateway, 'assumed');
+  const past = passesGateway(facts, s);
+  const { ms, detourMs } = pathToHost(facts, host, past || !facts.location.inside);
+  add('gateway', 'Gateway', past ? 0 : fixedMs.gateway, 'assumed');
+  if (tunnelledOf(s, facts.endpoint).session) add('tunnel', 'Gateway', 2 * tunnelMs, 'assumed');
   // cables take detours: between two thirds and four thirds of what is usual
   add('way to the host', 'Gateway', ms, 'assumed', ms > 1 ? (ms * 2) / 3 : ms, ms > 1 ? (ms * 4) / 3 : ms);
   const waitMs = 500 / Math.max(0.5, frames.value);

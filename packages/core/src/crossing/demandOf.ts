@@ -1,8 +1,11 @@
 import type { ContentClass } from '@underpass/contracts';
 import { callMbps } from '../voice/index.js';
 import { pictureDemand, videoSourceMbps, type Demand, type Stream } from '../picture/index.js';
-import { obeys, type SettingValues } from '../settings/index.js';
+import { followed, type SettingValues } from '../settings/index.js';
+import { hasOnDesk } from './devices.js';
+import { cameraMbpsOf } from './camera.js';
 import type { CrossingFacts } from './facts.js';
+import { looksOf } from './looks.js';
 import { sessionOf, type Session, type SessionFacts } from './session.js';
 
 type Mix = Partial<Record<ContentClass, number>>;
@@ -19,14 +22,15 @@ const sameStream = (a: Stream, b: Stream): boolean =>
   a.fps === b.fps &&
   a.codec === b.codec &&
   a.chroma444 === b.chroma444 &&
-  a.colourDepth === b.colourDepth;
+  a.colourDepth === b.colourDepth &&
+  a.looks === b.looks;
 
 function remembered(mix: Mix, stream: Stream): Demand {
   const last = latest.get(mix);
   if (last && sameStream(last.stream, stream)) return last.demand;
   let byStream = known.get(mix);
   if (!byStream) known.set(mix, (byStream = new Map()));
-  const key = `${stream.activePixels}|${stream.idlePixels}|${stream.fps}|${stream.codec}|${stream.chroma444}|${stream.colourDepth ?? 32}`;
+  const key = `${stream.activePixels}|${stream.idlePixels}|${stream.fps}|${stream.codec}|${stream.chroma444}|${stream.colourDepth ?? 32}|${stream.looks?.key ?? ''}`;
   let demand = byStream.get(key);
   if (!demand) {
     if (byStream.size > 1000) byStream.clear();
@@ -47,11 +51,10 @@ function withoutVideo(mix: Mix): Mix {
 }
 
 /** What the demand of a session depends on, besides the settings. */
-export type DemandFacts = SessionFacts & Pick<CrossingFacts, 'resource'>;
+export type DemandFacts = SessionFacts & Pick<CrossingFacts, 'resource'> & Partial<Pick<CrossingFacts, 'devices'>>;
 
 /** Video is played on the endpoint instead of in the session. */
-const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean =>
-  s['media.videoOffload'] && obeys('media.videoOffload', endpoint.clientKind);
+const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean => followed(s, 'media.videoOffload', endpoint);
 
 /** Picture demand of a crossing's session. */
 export function demandOf(facts: DemandFacts, s: SettingValues, session: Session = sessionOf(facts, s)): Demand {
@@ -64,19 +67,18 @@ export function demandOf(facts: DemandFacts, s: SettingValues, session: Session 
     codec,
     chroma444,
     colourDepth: s['picture.colourDepth'],
+    looks: looksOf(s, facts.endpoint),
   });
 }
 
-/** Camera picture by height, Mbit/s, H.264 at 30 frames a second; from memory, assumed. */
-export const cameraMbps = (heightPx: number): number => (heightPx <= 360 ? 0.6 : heightPx <= 720 ? 1.5 : 3);
 /** Input, acknowledgements and the rest of what every session sends, Mbit/s; from memory, assumed. */
 export const inputMbps = 0.05;
 
 /** What a session sends: input, and voice and camera where the work has them. @returns Mbit/s */
-export const upDemandOf = ({ resource, endpoint }: DemandFacts, s: SettingValues): number =>
+export const upDemandOf = ({ resource, endpoint, devices }: DemandFacts, s: SettingValues): number =>
   inputMbps +
-  (resource.calls ? callMbps : 0) +
-  (resource.camera && endpoint.peripherals.includes('camera') ? cameraMbps(s['media.cameraHeight']) : 0);
+  (resource.calls && (s['sound.microphone'] || followed(s, 'media.callOffload', endpoint)) ? callMbps : 0) +
+  (resource.camera && hasOnDesk({ endpoint, devices: devices ?? [] }, 'camera') ? cameraMbpsOf(s, endpoint) : 0);
 
 /** What a session puts on its line: its picture, what is played beside it, and what it sends. */
 export interface DemandOnLine {

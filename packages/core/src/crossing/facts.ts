@@ -6,6 +6,7 @@ import type {
   Location,
   OpenSession,
   Organisation,
+  Peripheral,
   Person,
   Pool,
   Portal,
@@ -13,6 +14,7 @@ import type {
   Region,
   RequirementSet,
   Resource,
+  UsbRule,
 } from '@underpass/contracts';
 import type { Assumed } from '../assumed/index.js';
 import type { Evidence, SignonTimes, Taken } from '../evidence/index.js';
@@ -61,6 +63,10 @@ export interface CrossingFacts {
   elsewhere: readonly SessionElsewhere[];
   /** Requirement sets without which people do not get in. */
   gates: readonly RequirementSet[];
+  /** What is plugged in at the endpoint, in full. */
+  devices: readonly Peripheral[];
+  /** The rules of what becomes of devices, in the order they are looked at. */
+  rules: readonly UsbRule[];
   pool: Pool;
   hosts: readonly Host[];
   gateway: Gateway;

@@ -6,6 +6,7 @@ import { ByChange } from './byChange.js';
 import { crossingsTouched, isTouched, overlay, touchesNothing, touchOf, untouched, type Touch } from '../change/index.js';
 import type { CrossingRef, EstateModel, Supposition } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
+import { rulesInOrder } from '../redirection/index.js';
 import { resolveSettings, settingPlace, type SettingIndex, type SettingSubject, type SettingValues } from '../settings/index.js';
 import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
 import { alone, counted, noTally, othersOf, type LineTally } from './shared.js';
@@ -41,6 +42,7 @@ const chosen = new WeakMap<readonly Measurement[], Map<string, Chosen>>();
 const timed = new WeakMap<readonly Measurement[], readonly Measurement[]>();
 const settled = new WeakMap<SettingIndex, Map<string, SettingValues>>();
 const sorted = new WeakMap<object, readonly { id: string }[]>();
+const ordered = new WeakMap<object, CrossingFacts['rules']>();
 const desktops = new WeakMap<object, WeakMap<Reach, readonly string[]>>();
 
 function remembered<K extends object, V>(
@@ -63,6 +65,7 @@ export class FactsReader {
   private readonly others = new Map<string, OtherDemand>();
   private readonly afters = new ByChange<FactsReader>(mostKept);
   private readonly estate: CrossingFacts['estate'];
+  private readonly rules: CrossingFacts['rules'];
   private readonly settled: Map<string, SettingValues>;
   private readonly desktops: WeakMap<Reach, readonly string[]>;
   private readonly suppositions = new WeakMap<Evidence, Map<string, { of: readonly Supposition[]; evidence: Evidence }>>();
@@ -88,6 +91,7 @@ export class FactsReader {
       organisation: model.organisation,
       assumed: assumedOf(model.organisation),
     };
+    this.rules = remembered(ordered, model.all('usbRule') as object, () => rulesInOrder(model.all('usbRule').values()));
     this.settled = remembered(settled, model.settings as SettingIndex, () => new Map<string, SettingValues>());
     this.desktops = remembered(desktops, model.resources as object, () => new WeakMap<Reach, readonly string[]>());
   }
@@ -232,6 +236,8 @@ export class FactsReader {
       portal: reached?.portal ? model.portals.get(reached.portal) : undefined,
       elsewhere: this.elsewhere(person.id, endpoint.id),
       gates: model.gates,
+      devices: model.devicesAt.get(endpoint.id) ?? none,
+      rules: this.rules,
       pool,
       hosts,
       gateway,
@@ -368,7 +374,12 @@ export class FactsReader {
     const end = seat && this.endOf(ref.resource);
     if (!end) return tally;
     const evidence = this.evidenceFor(seat, end.gatewayRegion);
-    return counted(tally, { endpoint, evidence, gateway: end.gateway, resource: end.resource }, seat.resolved, sign);
+    return counted(
+      tally,
+      { endpoint, evidence, gateway: end.gateway, resource: end.resource, devices: this.model.devicesAt.get(endpoint.id) ?? none },
+      seat.resolved,
+      sign,
+    );
   }
 }
 

@@ -3,7 +3,8 @@ import { shareInterval } from '../link/index.js';
 import { pictureDemand } from '../picture/index.js';
 import { callMbps, voiceOnEndpoint } from '../voice/index.js';
 import { shippedAssumed } from '../assumed/index.js';
-import { cameraMbps, inputMbps } from './demandOf.js';
+import { cameraMbps } from './camera.js';
+import { inputMbps } from './demandOf.js';
 import { around } from './delay.js';
 import { atLeast, atMost, lossAtMost, thresholdsFor } from './thresholds.js';
 

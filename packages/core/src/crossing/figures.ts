@@ -4,7 +4,7 @@ import type { Evidence } from '../evidence/index.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
-import { obeys, type SettingValues } from '../settings/index.js';
+import { followed, type SettingValues } from '../settings/index.js';
 import { signonTimeline, type SignonFacts, type Timeline } from '../signon/index.js';
 import { voiceOnEndpoint, voiceThroughHost } from '../voice/index.js';
 import { delayOf, type Delay } from './delay.js';
@@ -17,6 +17,7 @@ import { sessionOf, type Session } from './session.js';
 import { signonFactsOf } from './signonFacts.js';
 import { atLeast, atMost, lossAtMost, thresholdsFor } from './thresholds.js';
 import { wayOf, type Way } from './way.js';
+import { callDetourMs, tunnelledOf } from './wayIn.js';
 
 /** Quality of a call: MOS (1 to 4.5) with its interval, and R (0 to 100) [ITU-T G.107]. */
 export interface VoiceFigure {
@@ -33,6 +34,8 @@ export interface Voice {
   carried: 'host' | 'endpoint';
   /** The one of the two that is heard. */
   heard: VoiceFigure | null;
+  /** What a setting keeps from a call that goes through the session. */
+  kept: 'sound' | 'microphone' | null;
   /** Whether the resource holds calls at all. */
   counts: boolean;
 }
@@ -103,22 +106,30 @@ function profileMbps(facts: CrossingFacts, host: Host | undefined): number {
 }
 
 function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Session): Voice {
-  const carried = s['media.callOffload'] && obeys('media.callOffload', facts.endpoint.clientKind) ? 'endpoint' : 'host';
+  const carried = followed(s, 'media.callOffload', facts.endpoint) ? 'endpoint' : 'host';
   const counts = facts.resource.calls;
-  if (!counts) return { host: null, endpoint: null, carried, heard: null, counts };
+  if (!counts) return { host: null, endpoint: null, carried, heard: null, kept: null, counts };
   const jitterMs = way.jitterMs ?? 2;
   const wifi = facts.endpoint.connection === 'wifi';
   const { rtt, busyMs, spreadMs, localMs, loss } = way;
   const { transport } = session;
+  const waitsMs = followed(s, 'sound.bufferMs', facts.endpoint);
+  // speech that is kept for speech alone is coded as narrowly as the narrowest
+  const codec = s['sound.quality'] === 'for speech' ? ('g729a' as const) : ('g711-plc' as const);
+  const detourMs = tunnelledOf(s, facts.endpoint).calls ? callDetourMs : 0;
   const figure = (f: typeof voiceThroughHost): VoiceFigure => {
-    const at = (rttMs: number, spread: number, lossPercent: number) => f({ rttMs, jitterMs, spreadMs: spread, lossPercent, transport });
+    const moreMs = f === voiceOnEndpoint ? detourMs : 0;
+    const at = (rttMs: number, spread: number, lossPercent: number) =>
+      f({ rttMs: rttMs + moreMs, jitterMs, spreadMs: spread, lossPercent, transport, waitsMs, codec });
     const { mos, r } = at(rtt.value + 2 * busyMs.value, spreadMs.value + (wifi ? localMs.value : 0), loss.value);
     const low = at(rtt.high + 2 * busyMs.high, spreadMs.high + (wifi ? localMs.high : 0), loss.high).mos;
     const high = at(rtt.low + 2 * busyMs.low, spreadMs.low + (wifi ? localMs.low : 0), loss.low).mos;
     return { mos, r, low: Math.min(mos, low), high: Math.max(mos, high) };
   };
   const [host, endpoint] = [figure(voiceThroughHost), figure(voiceOnEndpoint)];
-  return { host, endpoint, carried, heard: carried === 'host' ? host : endpoint, counts };
+  const kept =
+    carried === 'endpoint' ? null : s['sound.play'] !== 'on the endpoint' ? 'sound' : s['sound.microphone'] ? null : 'microphone';
+  return { host, endpoint, carried, heard: carried === 'host' ? host : endpoint, kept, counts };
 }
 
 const worse: Record<Verdict, number> = { blocked: 3, limited: 2, unknown: 1, clear: 0 };
@@ -238,7 +249,8 @@ function feelOf(
   const lossVerdict = unlessUnknown(atMost(way.loss, lossAtMost(wanted)), way.lossKnown);
   if (lossVerdict === 'unknown') doubt('loss', 'loss');
   consider('loss', lossVerdict, 'Link');
-  if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
+  if (voice.counts && voice.kept) consider('voice', 'limited', 'Gateway');
+  else if (voice.counts && wanted.voiceMosAtLeast !== undefined) {
     const voiceVerdict = voice.heard ? atLeast(voice.heard, wanted.voiceMosAtLeast) : 'unknown';
     if (voiceVerdict === 'unknown') doubt('voice', way.lossKnown ? 'round trips' : 'loss');
     consider('voice', voiceVerdict, voice.carried === 'host' ? 'Workspace' : 'Link');
@@ -281,7 +293,7 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues, n
   const delay = delayOf(facts, s, session, host, demand, way, frames);
   const voice = voiceOf(facts, s, way, session);
   const upNeededMbps = onLine.upMbps;
-  const signon = signonFactsOf(facts, s, { way, host, demand, profileMbps: profileMbps(facts, host) });
+  const signon = signonFactsOf(facts, s, { way, host, demand, session, profileMbps: profileMbps(facts, host) });
   const timeline = signonTimeline(signon);
   const ladder = ladderOf(facts, s, way, host, session.limits.preSession);
   const { broken, doubted } = ladder;

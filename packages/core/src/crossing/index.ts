@@ -26,3 +26,8 @@ export { subjectIn } from './subjectOf.js';
 export { lineOf } from './line.js';
 export * from './moments.js';
 export { compareCrossings, type CrossingDifference } from './compare.js';
+export { carryCosts, type CarryCosts } from './carrying.js';
+export { plugIn, whyNotThere, type PlugAnswers, type PluggedIn, type PlugStep } from './plugIn.js';
+export { ductsOf, type Duct } from './ducts.js';
+export { deviceName, kindOf as kindOfDevice, sideOf } from './devices.js';
+export { handedOf } from './handed.js';

@@ -4,6 +4,7 @@ import { compareVersions, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import { closedGate } from './requirementFacts.js';
 import type { Way } from './way.js';
+import { straightFromOutside } from './wayIn.js';
 
 /** The steps until a session is there, in the order they happen. */
 export const stepNames = [
@@ -33,6 +34,7 @@ export type BreakReason =
   | 'certificate for another name'
   | 'certificate not trusted'
   | 'no common security mode'
+  | 'no way straight from outside'
   | 'second factor too slow'
   | 'gate closed'
   | 'no free place'
@@ -66,6 +68,18 @@ export const secondFactorNeedsS = (
   low: codeLowS + (4 * rtt.low) / 1000,
   high: codeHighS + (4 * rtt.high) / 1000,
 });
+
+/** Whether a second factor is asked: as the gateway does, of everybody, or not on the inside network. */
+export function asksSecondFactor({ gateway, location }: Pick<CrossingFacts, 'gateway' | 'location'>, s: SettingValues): boolean {
+  switch (s['security.secondFactor']) {
+    case 'always':
+      return true;
+    case 'not inside':
+      return gateway.secondFactor && !location.inside;
+    case 'as the gateway asks':
+      return gateway.secondFactor;
+  }
+}
 
 const days = new Map<string, number>();
 /** Day as ms since 1970, remembered, since the same few dates are read for every crossing. */
@@ -181,7 +195,7 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
     evidence.roundTrips ?? evidence.datagrams ?? evidence.downMbps ?? evidence.upMbps ?? evidence.addedDownMs ?? facts.timed ?? null;
   const unreached = reached === null && !facts.hasSession ? 'reach of the gateway' : null;
   step('name resolves', 'Local network', null, unreached);
-  step('port reachable', 'Link', null, unreached);
+  step('port reachable', 'Link', straightFromOutside(facts, s) ? 'no way straight from outside' : null, unreached);
   const trust = s['security.certificateTrust'];
   step(
     'certificate trusted',
@@ -196,7 +210,7 @@ export function ladderOf(facts: CrossingFacts, s: SettingValues, way: Way, host:
     s['security.tlsMinimum'] > '1.2' && highestTls(gateway) === undefined ? 'TLS of the gateway' : null,
   );
   const timeoutS = s['security.secondFactorTimeoutS'];
-  const needs = gateway.secondFactor ? secondFactorNeedsS(way.rtt, facts.estate.assumed.signon) : null;
+  const needs = asksSecondFactor(facts, s) ? secondFactorNeedsS(way.rtt, facts.estate.assumed.signon) : null;
   const tooSlow = needs !== null && needs.low > timeoutS;
   step(
     'signed in',

@@ -9,6 +9,8 @@ import type { CrossingFacts } from './facts.js';
 const intervals = new WeakMap<object, Estimate>();
 function counted(taken: Taken<Datagrams> | Taken<RoundTrips>, sent: number, lost: number): Estimate {
   let known = intervals.get(taken.value);
+  // the same figures may come from somebody else
+  if (known?.note !== taken.note) known = undefined;
   if (!known) {
     const { low, high } = shareInterval(sent, lost);
     intervals.set(taken.value, (known = between((100 * lost) / sent, low * 100, high * 100, 'measured', taken.note, sent)));

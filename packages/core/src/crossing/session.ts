@@ -1,6 +1,6 @@
 import type { Codec } from '@underpass/contracts';
 import { clientLimits, macroblocks, type ClientLimits } from '../screens/index.js';
-import type { SettingValues } from '../settings/index.js';
+import { scaleOf, type SettingValues } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import { ownScreens, portFits } from './ports.js';
 
@@ -22,9 +22,9 @@ export interface Session {
   screens: SessionScreen[];
   /** Screens that stay dark because of a limit. */
   left: number;
-  leftBecause: 'client' | 'pixels' | 'setting' | null;
-  /** What takes no more pixels, where that is the limit: the kind of client, or the graphics of the device. */
-  pixelsOf: 'client' | 'device';
+  leftBecause: 'client' | 'pixels' | 'setting' | 'the same' | null;
+  /** What takes no more pixels, where that is the limit: the kind of client, the graphics of the device, or the settings. */
+  pixelsOf: 'client' | 'device' | 'setting';
   /** The first screen has more pixels than the client takes, and is shown smaller. */
   shrunk: boolean;
   activePixels: number;
@@ -35,6 +35,8 @@ export interface Session {
   codecAsked: Codec;
   chroma444: boolean;
   transport: 'udp' | 'tcp';
+  /** Over UDP by QUIC, whose first greeting is the encryption's too. */
+  quic: boolean;
   transportBecause: 'setting' | 'udp does not pass' | 'gateway' | null;
   /** Over UDP as far as is known; whether it passes, nobody tried. */
   mayBeTcp: boolean;
@@ -57,20 +59,24 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
   const secondScreen = endpoint.clientKind === 'browser' && evidence.browser?.value.can.secondScreen === true;
   const base = clientLimits[endpoint.clientKind];
   const client = secondScreen ? { ...base, screens: 2, pixels: base.pixels * 2 } : base;
-  const pixelsOf = (endpoint.mostPixels ?? Infinity) < client.pixels ? 'device' : 'client';
-  const limits = pixelsOf === 'device' ? { ...client, pixels: endpoint.mostPixels ?? client.pixels } : client;
+  const [device, allowed] = [endpoint.mostPixels ?? Infinity, s['screens.mostMegapixels'] * 1e6];
+  const mostPixels = Math.min(client.pixels, device, allowed);
+  const pixelsOf = mostPixels === client.pixels ? 'client' : mostPixels === device ? 'device' : 'setting';
+  const limits = pixelsOf === 'client' ? client : { ...client, pixels: mostPixels };
   const native = evidence.screens?.value ?? (endpoint.screens ? ownScreens(endpoint.screens) : null);
   const all = native && native.length > 0 ? native : assumedScreen;
-  const wanted = s['screens.use'] === 'one' ? 1 : s['screens.most'];
+  const isSame = s['screens.arrange'] === 'the same';
+  const wanted = isSame || s['screens.use'] === 'one' ? 1 : s['screens.most'];
   const screens: SessionScreen[] = [];
   let pixels = 0;
   let leftBecause: Session['leftBecause'] = null;
   let resolutionShare = 1;
   let shrunk = false;
+  const scale = scaleOf(s['screens.scale']);
   const ports = evidence.screens ? [] : portFits(endpoint);
   for (const screen of all) {
     if (screens.length >= wanted) {
-      leftBecause = 'setting';
+      leftBecause = isSame ? 'the same' : 'setting';
       break;
     }
     if (screens.length >= limits.screens) {
@@ -110,7 +116,7 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
       widthPx,
       heightPx,
       refreshHz,
-      scale: screen.scale,
+      scale: scale ?? screen.scale,
     });
   }
   let activePixels = 0;
@@ -140,6 +146,7 @@ export function sessionOf(facts: SessionFacts, s: SettingValues): Session {
     codecAsked: asked,
     chroma444: s['picture.chroma'] === '4:4:4',
     transport: transportBecause ? 'tcp' : 'udp',
+    quic: !transportBecause && s['transport.prefer'] === 'quic',
     transportBecause,
     mayBeTcp: transportBecause === null && evidence.datagrams === undefined,
     resolutionShare,

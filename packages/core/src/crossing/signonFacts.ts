@@ -1,28 +1,45 @@
 import type { Host } from '@underpass/contracts';
-import type { SettingValues } from '../settings/index.js';
-import type { SignonFacts } from '../signon/index.js';
+import { followed, type SettingValues } from '../settings/index.js';
+import { typedAgain, type SignonFacts } from '../signon/index.js';
 import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
+import { handedOf, signsOnByItself, tapsCard, typesFirst } from './handed.js';
+import { asksSecondFactor } from './ladder.js';
+import type { Session } from './session.js';
 import type { Way } from './way.js';
 
 /** Rate for the first picture where nothing is known of the line, Mbit/s; assumed. */
 const assumedMbps = 5;
 
+/** A device that is switched off, sleeps or starts again when its person goes starts in the morning, whatever it is said to be. */
+const isOffInTheMorning = ({ endpoint }: CrossingFacts, s: SettingValues): boolean =>
+  followed(s, 'client.powerOff', endpoint) === 'off' || followed(s, 'session.logOff', endpoint) === 'switch off';
+
 /** What the sign-on of a crossing depends on. */
 export const signonFactsOf = (
   facts: CrossingFacts,
   s: SettingValues,
-  { way, host, demand, profileMbps }: { way: Way; host: Host | undefined; demand: Pick<Demand, 'firstFrameBytes'>; profileMbps: number },
+  {
+    way,
+    host,
+    demand,
+    session,
+    profileMbps,
+  }: { way: Way; host: Host | undefined; demand: Pick<Demand, 'firstFrameBytes'>; session: Pick<Session, 'quic'>; profileMbps: number },
 ): SignonFacts => ({
   rttMs: way.rtt.value,
   rttSpreadMs: Math.max(way.rtt.high - way.rtt.value, way.rtt.value - way.rtt.low),
   wired: facts.endpoint.connection && facts.endpoint.connection === 'wired',
   browserClient: facts.endpoint.clientKind === 'browser',
   thinClient: facts.endpoint.platform === 'thin',
-  alwaysOn: facts.endpoint.alwaysOn,
-  secondFactor: facts.gateway.secondFactor,
+  alwaysOn: facts.endpoint.alwaysOn && !isOffInTheMorning(facts, s),
+  secondFactor: asksSecondFactor(facts, s),
   preSession: s['security.preSession'],
-  singleSignOn: s['session.singleSignOn'] && facts.endpoint.ownership === 'managed',
+  singleSignOn: signsOnByItself(facts, s),
+  types: typesFirst(facts, s),
+  typesAt: typedAgain(handedOf(facts, s)).map(({ step }) => step),
+  taps: tapsCard(facts, s),
+  quic: facts.gateway.udp !== false && session.quic,
   entryLink: s['session.entryLink'],
   resources: facts.resources,
   startOnly: s['session.startOnly'],

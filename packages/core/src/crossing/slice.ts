@@ -56,11 +56,16 @@ export function sliceOf(reader: FactsReader, ref: CrossingRef): Slice | null {
   take('region', model.regions.keys());
   take('gateway', model.gateways.keys());
   take('portal', model.portals.keys());
+  take('usbRule', model.all('usbRule').keys());
   found.set('requirement', new Map(model.gates.map((set) => [set.id, set])));
   take('location', [location.id]);
   take(
     'endpoint',
     endpoints.map(({ id }) => id),
+  );
+  take(
+    'peripheral',
+    endpoints.flatMap(({ id }) => (model.devicesAt.get(id) ?? []).map((device) => device.id)),
   );
   take('person', people);
   settings('organisation', '*');

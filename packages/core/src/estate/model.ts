@@ -33,6 +33,8 @@ const lookups = {
   hostsOfPool: ['host', wholeBy((host: ObjectOf<'host'>) => [host.pool])],
   /** Entries of settings by where they stand; see `settingPlace`. */
   settings: ['setting', wholeBy((entry: Setting) => [settingPlace(entry.layer, entry.target)])],
+  /** What is plugged in, by endpoint. */
+  devicesAt: ['peripheral', wholeBy((device: ObjectOf<'peripheral'>) => [device.endpoint])],
   sessionsOf: ['session', wholeBy((session: ObjectOf<'session'>) => [session.person])],
   endpointsAt: ['endpoint', idsBy((endpoint: Endpoint) => [endpoint.location])],
   endpointsOf: ['endpoint', idsBy(usersOf)],
@@ -108,6 +110,7 @@ export class EstateModel implements Lookups {
   readonly gates: readonly RequirementSet[];
   readonly hostsOfPool: Lookups['hostsOfPool'];
   readonly settings: Lookups['settings'];
+  readonly devicesAt: Lookups['devicesAt'];
   readonly sessionsOf: Lookups['sessionsOf'];
   readonly endpointsAt: Lookups['endpointsAt'];
   readonly endpointsOf: Lookups['endpointsOf'];
@@ -136,6 +139,7 @@ export class EstateModel implements Lookups {
     }
     this.hostsOfPool = found.hostsOfPool;
     this.settings = found.settings;
+    this.devicesAt = found.devicesAt;
     this.sessionsOf = found.sessionsOf;
     this.endpointsAt = found.endpointsAt;
     this.endpointsOf = found.endpointsOf;

@@ -12,6 +12,23 @@ export interface Stream {
   chroma444: boolean;
   /** 16, 24 or 32 bit; 16 saves a third of the bits of bitmap codecs only. */
   colourDepth?: number;
+  /** What the settings take off and add; nothing where it is left out. */
+  looks?: Looks | undefined;
+}
+
+/** What of a picture is left out, calmed or sent more exactly, as factors on what was measured. */
+export interface Looks {
+  /** The same word for the same looks. */
+  key: string;
+  /** Factor on the rate of each class of content. */
+  rate: Partial<Record<ContentClass, number>>;
+  firstFrame: number;
+  /** Most frames a second of what moves by itself. */
+  videoFps: number;
+  /** Sound and input beside the picture, Mbit/s. */
+  besideMbps: number;
+  /** Headers on top of the picture, as a factor. */
+  overhead: number;
 }
 
 /** What a picture asks of the line, Mbit/s; the first full frame in bytes. */
@@ -26,10 +43,11 @@ export interface Demand {
   firstFrameBytes: number;
 }
 
-/** IP, UDP and TLS headers on top of the picture: about 5 %; common practice, no source. */
-const overhead = 1.05;
-/** Sound and input of an ordinary session, Mbit/s; from memory, assumed. */
-const soundAndInputMbps = 0.1;
+/**
+ * As it was measured: IP, UDP and TLS headers on top of the picture are about 5 %; common practice, no source. Sound and input of an
+ * ordinary session: from memory, assumed.
+ */
+export const plainLooks: Looks = { key: '', rate: {}, firstFrame: 1, videoFps: Infinity, besideMbps: 0.1, overhead: 1.05 };
 /** Part of the time that has to be held at its worst. */
 const busiest = 0.05;
 /** Seconds of one class vary too: the 95th percentile second is about 1.3 times its mean (assumed). */
@@ -37,14 +55,17 @@ const peakWithinClass = 1.3;
 
 function rateOf(content: ContentClass, pixels: number, stream: Stream): number {
   const c = contentClasses[content];
+  const looks = stream.looks ?? plainLooks;
+  const fps = c.videoShare >= 0.9 && content !== 'motion' ? Math.min(stream.fps, looks.videoFps) : stream.fps;
   const depth = stream.colourDepth === 16 && (stream.codec === 'bitmap' || stream.codec === 'progressive') ? 2 / 3 : 1;
   return (
     atPixels(c.mbps, pixels) *
-    Math.pow(stream.fps / 30, frameRatePower) *
+    Math.pow(fps / 30, frameRatePower) *
     codecFactor(stream.codec, c.videoShare) *
     (stream.chroma444 ? c.chroma444Factor : 1) *
     depth *
-    overhead
+    (looks.rate[content] ?? 1) *
+    looks.overhead
   );
 }
 
@@ -53,7 +74,8 @@ function rateOf(content: ContentClass, pixels: number, stream: Stream): number {
  * of the time belongs to the class that asks most, as far as it lasts, then to the next, so that nothing leaps when a share grows.
  */
 export function pictureDemand(mix: Partial<Record<ContentClass, number>>, stream: Stream): Demand {
-  const rest = soundAndInputMbps + (stream.idlePixels > 0 ? rateOf('still', stream.idlePixels, stream) : 0);
+  const looks = stream.looks ?? plainLooks;
+  const rest = looks.besideMbps + (stream.idlePixels > 0 ? rateOf('still', stream.idlePixels, stream) : 0);
   const parts: { share: number; mbps: number; video: boolean }[] = [];
   let meanMbps = 0;
   let videoMbps = 0;
@@ -89,7 +111,7 @@ export function pictureDemand(mix: Partial<Record<ContentClass, number>>, stream
     p95Mbps: peakMbps * peakWithinClass + rest,
     sdMbps: Math.sqrt(Math.max(0, squares - meanMbps * meanMbps)),
     videoMbps,
-    firstFrameBytes: firstFrameBytes * overhead,
+    firstFrameBytes: firstFrameBytes * looks.firstFrame * looks.overhead,
   };
 }
 

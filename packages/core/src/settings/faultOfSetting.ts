@@ -1,4 +1,4 @@
-import { catalogue, faultOfValue, type SettingKey } from './catalogue.js';
+import { catalogue, faultOfValue, type SettingKey } from './catalogue/index.js';
 
 /** What is wrong with an entry of a settings file, for the importer; null for every other kind of object. */
 export function faultOfSetting(kind: string, value: object): { field: string; problem: string; expected: string } | null {

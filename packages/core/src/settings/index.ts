@@ -1,4 +1,4 @@
-export * from './catalogue.js';
+export * from './catalogue/index.js';
 export * from './version.js';
 export * from './subject.js';
 export * from './resolve.js';

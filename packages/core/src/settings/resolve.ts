@@ -1,5 +1,5 @@
 import type { Layer, Setting, SettingValue } from '@underpass/contracts';
-import { catalogue, definitionOf, settingKeys, type SettingDefinition, type SettingKey, type SettingValues } from './catalogue.js';
+import { catalogue, definitionOf, settingKeys, type SettingDefinition, type SettingKey, type SettingValues } from './catalogue/index.js';
 import { conditionHolds, nearness, type SettingSubject } from './subject.js';
 import { compareVersions } from './version.js';
 
@@ -71,6 +71,9 @@ function order(a: Candidate, b: Candidate): number {
   return conditions(a) - conditions(b) || (a.entry.id < b.entry.id ? 1 : a.entry.id > b.entry.id ? -1 : 0);
 }
 
+/** Whether a ceiling is lower than another; 0 is none. */
+const below = (a: string, b: string): boolean => a !== '0' && (b === '0' || compareVersions(a, b) < 0);
+
 /** How strict a value is by the setting's own order of safety. */
 function stricter(definition: SettingDefinition, a: SettingValue, b: SettingValue): boolean {
   switch (definition.type) {
@@ -79,9 +82,10 @@ function stricter(definition: SettingDefinition, a: SettingValue, b: SettingValu
     case 'choice':
       return definition.options.indexOf(a as string) > definition.options.indexOf(b as string);
     case 'version':
-      return compareVersions(a as string, b as string) > 0;
+      return definition.ceiling ? below(a as string, b as string) : compareVersions(a as string, b as string) > 0;
     case 'number':
       return (a as number) < (b as number);
+    case 'text':
     case 'list':
       return false;
   }

@@ -11,6 +11,7 @@ import {
   layerOrder,
   resolveOne,
   settingKeys,
+  type SettingDefinition,
   type SettingKey,
 } from './index.js';
 import { subject } from '../../test/subject.js';
@@ -33,6 +34,8 @@ const valueOf = (key: SettingKey): fc.Arbitrary<SettingValue> => {
       return fc.constantFrom(...definition.options);
     case 'number':
       return fc.integer({ min: Math.ceil(definition.min), max: Math.floor(definition.max) });
+    case 'text':
+      return fc.constantFrom('', 'sea', 'the hall');
     case 'version':
       return fc.constantFrom('1.2', '3.9', '3.10', '3.4_118', '4.0');
     case 'list':
@@ -111,10 +114,14 @@ describe('layers', () => {
   test('adding an entry to a strictest setting never makes the result less strict', () => {
     const strictest = settingKeys.filter((key) => catalogue[key].merge === 'strictest');
     const strictness = (key: SettingKey, value: SettingValue): number => {
-      const definition = catalogue[key];
-      if (definition.type === 'switch') return value ? 1 : 0;
+      const definition: SettingDefinition = catalogue[key];
+      if (definition.type === 'switch') return value === (definition.safer ?? true) ? 1 : 0;
+      // of limits the smaller is the stricter
+      if (definition.type === 'number') return -(value as number);
       if (definition.type === 'choice') return (definition.options as readonly string[]).indexOf(value as string);
-      return ['0', '1.2', '3.4_118', '3.9', '3.10', '4.0'].indexOf(value as string);
+      const place = ['0', '1.2', '3.4_118', '3.9', '3.10', '4.0'].indexOf(value as string);
+      // of ceilings the lower one, and none is the highest
+      return definition.type === 'version' && definition.ceiling ? (value === '0' ? -9 : -place) : place;
     };
     fc.assert(
       fc.property(

@@ -1,3 +1,4 @@
+export * from './handing.js';
 export * from './timeline.js';
 export * from './steps.js';
 export * from './storm.js';

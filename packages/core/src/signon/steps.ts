@@ -16,6 +16,14 @@ export interface SignonFacts {
   secondFactor: boolean;
   preSession: boolean;
   singleSignOn: boolean;
+  /** Somebody types their password at the start; left out: unless they are signed on already. */
+  types?: boolean;
+  /** Steps at which somebody has to type it again. */
+  typesAt?: readonly ('gateway' | 'broker' | 'host')[];
+  /** A card is held to the reader. */
+  taps?: boolean;
+  /** The session goes over QUIC. */
+  quic?: boolean;
   entryLink: boolean;
   resources: number;
   startOnly: boolean;
@@ -40,6 +48,9 @@ export interface SignonFacts {
   /** Steps that were timed, s: they replace what is assumed. */
   measured?: Readonly<Partial<Record<StepName, number>>> | undefined;
 }
+
+/** To hold a card to a reader, s; from memory, assumed. */
+const tapS = 2;
 
 const none: readonly string[] = [];
 const lists = new Map<string, readonly string[]>();
@@ -102,17 +113,23 @@ export function signonTimeline(f: SignonFacts): Timeline {
   );
   add('client start', 'Endpoint', f.browserClient ? s.browserS : s.clientS);
   add('sign-in form', 'Gateway', 0.5 + 2 * rttS, 2);
-  if (!f.singleSignOn) add('password', 'Desk', s.passwordS, 0, true);
+  const typesAgain = (step: 'gateway' | 'broker' | 'host') => f.typesAt?.includes(step) ?? false;
+  if ((f.types ?? !f.singleSignOn) || typesAgain('gateway')) add('password', 'Desk', s.passwordS, 0, true);
+  else if (f.taps) add('password', 'Desk', tapS, 0, true);
   if (f.secondFactor) add('second factor', 'Gateway', s.codeS + 4 * rttS, 4, true);
   if (!f.entryLink) {
     add('list of resources', 'Gateway', s.listS + 10 * rttS + 0.2 * f.resources, 10);
     if (f.resources > 1 || !f.startOnly) add('choose', 'Desk', s.chooseS, 0, true);
   }
-  add('broker', 'Gateway', s.brokerS + 4 * rttS, 4);
+  // with QUIC the first greeting is the encryption’s too: one round trip less than TCP and TLS 1.3 [RFC 9001 §2.1, RFC 9000 §7]
+  const brokerTrips = f.quic ? 3 : 4;
+  add('broker', 'Gateway', s.brokerS + brokerTrips * rttS, brokerTrips);
+  if (typesAgain('broker')) add('password at the broker', 'Desk', s.passwordS, 0, true);
   if (f.hostOff) add('power on', 'Host', s.powerOnS);
   else if (f.hostAsleep) add('wake', 'Host', s.wakeS);
   add('session create', 'Host', s.createS);
   if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS, 6);
+  if (typesAgain('host')) add('password at the host', 'Desk', s.passwordS, 0, true);
   const created = before;
   const moreMB = (f.profileHighMB ?? f.profileMB) - f.profileMB;
   const profileS = s.profileS + (f.profileMB * 8) / f.profileMbps;

@@ -5,3 +5,4 @@ export * from './ready.js';
 export * from './savings.js';
 export * from './settle.js';
 export { verdictImpact, type VerdictImpact } from './verdictImpact.js';
+export * from './carried.js';

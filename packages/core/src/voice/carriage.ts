@@ -1,4 +1,4 @@
-import { voiceQuality, type VoiceQuality } from './eModel.js';
+import { voiceQuality, type VoiceCodec, type VoiceQuality } from './eModel.js';
 
 /** 20 ms of speech in a packet and 10 ms to take it in: common practice, no source. */
 const packetMs = 30;
@@ -16,11 +16,15 @@ export interface VoicePath {
   lossPercent: number;
   /** Over TCP a lost packet comes again one round trip later instead of not at all. */
   transport: 'udp' | 'tcp';
+  /** How long the sound of a session waits at least, ms; 40 where it is left out. */
+  waitsMs?: number;
+  /** How speech is coded inside the session. */
+  codec?: VoiceCodec;
 }
 
 const bufferMs = (jitterMs: number) => Math.max(20, 2 * jitterMs);
 
-/** Sound of a session waits in a buffer of its own: 20 to 60 ms; common practice, no source. */
+/** Sound of a session waits in a buffer of its own, where no setting says how long: 20 to 60 ms; common practice, no source. */
 const sessionBufferMs = 40;
 /** From the host on to the service, there and back, and its buffer: data centre to data centre; assumed. */
 const serviceBufferMs = 20;
@@ -28,7 +32,8 @@ const serviceBufferMs = 20;
 /** Longest that a play-out buffer waits, ms; common practice, no source. */
 const mostBufferMs = 60;
 /** Part of the packets that comes too late to be heard, percent: one in twenty is later than the spread, as far as no buffer waits for it. */
-const lateShare = ({ spreadMs = 0 }: VoicePath): number => 5 * Math.min(1, Math.max(0, spreadMs - mostBufferMs) / mostBufferMs);
+const lateShare = ({ spreadMs = 0 }: VoicePath, waitsMs = 0): number =>
+  5 * Math.min(1, Math.max(0, spreadMs - Math.max(mostBufferMs, waitsMs)) / mostBufferMs);
 const together = (a: number, b: number): number => 100 * (1 - (1 - a / 100) * (1 - b / 100));
 
 /**
@@ -36,12 +41,11 @@ const together = (a: number, b: number): number => 100 * (1 - (1 - a / 100) * (1
  * and on to the service. The loss of the session's leg counts once: the other party is taken to sit at no session.
  */
 export function voiceThroughHost(path: VoicePath): VoiceQuality {
-  const { rttMs, jitterMs, lossPercent, transport } = path;
+  const { rttMs, jitterMs, lossPercent, transport, waitsMs = sessionBufferMs, codec = 'g711-plc' } = path;
   const waits = transport === 'tcp' && lossPercent > 0 ? rttMs * Math.min(1, lossPercent / 2) : 0;
-  const delayMs =
-    rttMs / 2 + Math.max(sessionBufferMs, bufferMs(jitterMs)) + hostProcessingMs + packetMs + serviceBufferMs + onwardMs + waits;
-  const lost = transport === 'tcp' ? lateShare(path) : together(lossPercent, lateShare(path));
-  return voiceQuality(delayMs, lost, 'g711-plc');
+  const delayMs = rttMs / 2 + Math.max(waitsMs, bufferMs(jitterMs)) + hostProcessingMs + packetMs + serviceBufferMs + onwardMs + waits;
+  const lost = transport === 'tcp' ? lateShare(path, waitsMs) : together(lossPercent, lateShare(path, waitsMs));
+  return voiceQuality(delayMs, lost, codec);
 }
 
 /** A call handled on the endpoint (media offload) pays the direct path only. */

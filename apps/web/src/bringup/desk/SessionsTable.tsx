@@ -5,14 +5,9 @@ import { bringupQueries } from '../queries.js';
 
 type Session = DeskSessions['sessions'][number];
 const because = ({ left, leftBecause, pixelsOf, shrunk }: Session): string => {
-  const limit =
-    leftBecause === 'setting'
-      ? 'the settings'
-      : leftBecause === 'pixels'
-        ? pixelsOf === 'device'
-          ? 'pixels of the device'
-          : 'pixels of the client'
-        : 'the client';
+  const pixels = { device: 'pixels of the device', client: 'pixels of the client', setting: 'pixels allowed by the settings' } as const;
+  const limits = { setting: 'the settings', 'the same': 'they show the same', client: 'the client', pixels: pixels[pixelsOf] } as const;
+  const limit = limits[leftBecause ?? 'client'];
   if (left > 0) return `${left === 1 ? 'one stays' : `${left} stay`} out: ${limit}`;
   return shrunk ? `smaller than it is: ${limit}` : '';
 };

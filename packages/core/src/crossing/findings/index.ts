@@ -35,7 +35,9 @@ import { guestNotRecorded } from './gateway/guestNotRecorded.js';
 import { noCommonSecurity } from './gateway/noCommonSecurity.js';
 import { secondFactorClose } from './gateway/secondFactorClose.js';
 import { secondFactorTooShort } from './gateway/secondFactorTooShort.js';
+import { soundKeptOff } from './gateway/soundKeptOff.js';
 import { tlsNotKnown } from './gateway/tlsNotKnown.js';
+import { typesAgain } from './gateway/typesAgain.js';
 import { encoderShared } from './host/encoderShared.js';
 import { fewFrames } from './host/fewFrames.js';
 import { graphicsNotKnown } from './host/graphicsNotKnown.js';
@@ -56,6 +58,7 @@ import { lineTooNarrow } from './link/lineTooNarrow.js';
 import { lineUnsteady } from './link/lineUnsteady.js';
 import { lossLimitsRate } from './link/lossLimitsRate.js';
 import { meteredVideo } from './link/meteredVideo.js';
+import { noWayStraight } from './link/noWayStraight.js';
 import { roundTripTooLong } from './link/roundTripTooLong.js';
 import { udpDoesNotPass } from './link/udpDoesNotPass.js';
 import { uploadTooNarrow } from './link/uploadTooNarrow.js';
@@ -108,6 +111,7 @@ export const findingKinds: readonly FindingKind[] = [
   wifiTooSlow,
   lossLimitsRate,
   meteredVideo,
+  noWayStraight,
   roundTripTooLong,
   udpDoesNotPass,
   uploadTooNarrow,
@@ -129,6 +133,8 @@ export const findingKinds: readonly FindingKind[] = [
   guestNotRecorded,
   noCommonSecurity,
   secondFactorTooShort,
+  soundKeptOff,
+  typesAgain,
   encoderShared,
   graphicsNotKnown,
   graphicsNotReady,

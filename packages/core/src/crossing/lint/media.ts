@@ -1,5 +1,5 @@
 import { catalogue, ignorableKeys, obeys } from '../../settings/index.js';
-import { cameraMbps } from '../demandOf.js';
+import { cameraMbpsOf } from '../camera.js';
 import { mbit } from '../finding.js';
 import { noChange } from '../../change/index.js';
 import { setHere } from '../setHere.js';
@@ -12,7 +12,7 @@ export const mediaRules: readonly LintRule[] = [
     about: ignorableKeys,
     detect: ({ facts, settings, isSet }) => {
       const { clientKind } = facts.endpoint;
-      const key = ignorableKeys.find((each) => !obeys(each, clientKind) && isSet(each) && settings[each] !== catalogue[each].default);
+      const key = ignorableKeys.find((each) => !obeys(each, facts.endpoint) && isSet(each) && settings[each] !== catalogue[each].default);
       if (!key) return null;
       return {
         cause: `“${catalogue[key].label}” is set, and a ${clientKind} does not follow it`,
@@ -27,8 +27,7 @@ export const mediaRules: readonly LintRule[] = [
     detect: ({ facts, settings }) => {
       const { endpoint, resource } = facts;
       const both = settings['media.callOffload'] && settings['redirection.devices'].includes('camera');
-      if (!both || !obeys('media.callOffload', endpoint.clientKind) || !endpoint.peripherals.includes('camera') || !resource.camera)
-        return null;
+      if (!both || !obeys('media.callOffload', endpoint) || !endpoint.peripherals.includes('camera') || !resource.camera) return null;
       return {
         cause: 'Calls are handled on the endpoint, and its camera is let through to the host as well',
         consequence: 'Whichever takes the camera first has it; the other shows a black picture',
@@ -40,8 +39,8 @@ export const mediaRules: readonly LintRule[] = [
     rule: 'video played where nothing decodes it',
     about: ['media.videoOffload'],
     detect: ({ facts, settings }) => {
-      const { decoders, id, clientKind } = facts.endpoint;
-      if (!settings['media.videoOffload'] || !obeys('media.videoOffload', clientKind) || decoders?.length !== 0) return null;
+      const { decoders, id } = facts.endpoint;
+      if (!settings['media.videoOffload'] || !obeys('media.videoOffload', facts.endpoint) || decoders?.length !== 0) return null;
       return {
         cause: `Video is played on ${id}, which has no hardware decoder`,
         consequence: 'Its processor decodes: it stutters, and the rest waits',
@@ -54,7 +53,7 @@ export const mediaRules: readonly LintRule[] = [
     about: ['media.cameraHeight'],
     detect: ({ facts, settings }) => {
       const { resource, endpoint, line } = facts;
-      const asks = cameraMbps(settings['media.cameraHeight']);
+      const asks = cameraMbpsOf(settings, endpoint);
       if (!resource.camera || !endpoint.peripherals.includes('camera') || line.upMbps === undefined || asks <= line.upMbps) return null;
       return {
         cause: `A camera picture of ${settings['media.cameraHeight']} lines asks ${mbit(asks)}, and the line sends ${mbit(line.upMbps)}`,

@@ -1,5 +1,6 @@
 import { compareVersions } from '../../settings/index.js';
 import { noChange } from '../../change/index.js';
+import { asksSecondFactor } from '../ladder.js';
 import { setHere } from '../setHere.js';
 import type { LintRule } from './rule.js';
 
@@ -93,7 +94,7 @@ export const securityRules: readonly LintRule[] = [
     rule: 'a second factor that is over before it is answered',
     about: ['security.secondFactorTimeoutS'],
     detect: ({ facts, settings }) =>
-      !facts.gateway.secondFactor || settings['security.secondFactorTimeoutS'] >= secondFactorLeastS
+      !asksSecondFactor(facts, settings) || settings['security.secondFactorTimeoutS'] >= secondFactorLeastS
         ? null
         : {
             cause: `The second factor waits ${settings['security.secondFactorTimeoutS']} s, and people need about ${secondFactorLeastS} s`,

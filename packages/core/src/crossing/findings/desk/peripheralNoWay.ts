@@ -1,6 +1,21 @@
+import type { PeripheralKind } from '@underpass/contracts';
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
-import { deskWhy } from '../../desk.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { deskWhy, type DeskReason } from '../../desk.js';
+import type { CrossingFacts } from '../../facts.js';
+import { cost, plural, type FindingKind, type Proposal } from '../../finding.js';
+import { setHere } from '../../setHere.js';
+
+/** What lets a peripheral through that a setting of its own keeps out. */
+function opened(facts: CrossingFacts, peripheral: PeripheralKind | undefined, code: DeskReason['code'] | undefined): Proposal[] {
+  if (code === 'sound elsewhere')
+    return [setHere(facts, 'sound.play', 'on the endpoint', (where) => `Play sound on the endpoint ${where}`)];
+  if (code === 'microphone off') return [setHere(facts, 'sound.microphone', true, (where) => `Let the microphone in ${where}`)];
+  if (peripheral === 'camera' && (code === 'setting forbids' || code === 'gateway without USB'))
+    return [setHere(facts, 'redirection.camera', 'by channel', (where) => `Carry the camera by its channel ${where}`)];
+  if (peripheral === 'card-reader' && code === 'setting forbids')
+    return [setHere(facts, 'redirection.smartCard', true, (where) => `Let the card in ${where}`)];
+  return [];
+}
 
 /** A peripheral on the desk neither has a channel nor may be carried. */
 export const peripheralNoWay: FindingKind = {
@@ -8,7 +23,8 @@ export const peripheralNoWay: FindingKind = {
   bay: 'Desk',
   weight: 'limited',
   limits: ['desk'],
-  detect: ({ endpoint, location }, { desk }) => {
+  detect: (facts, { desk }) => {
+    const { endpoint, location } = facts;
     const stopped = desk.filter((item) => item.peripheral && item.works === false && !item.meant);
     const first = stopped[0];
     if (!first?.peripheral) return null;
@@ -49,6 +65,7 @@ export const peripheralNoWay: FindingKind = {
               },
             ]
           : []),
+        ...stopped.flatMap(({ peripheral, because }) => opened(facts, peripheral, because?.code)),
         ...(endpoint.clientKind === 'browser'
           ? [
               {

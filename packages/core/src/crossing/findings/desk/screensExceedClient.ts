@@ -8,6 +8,8 @@ export const screensExceedClient: FindingKind = {
   weight: 'limited',
   limits: ['desk'],
   detect: ({ endpoint }, { session }) => {
+    // what the settings leave out is told as that
+    if (session.pixelsOf === 'setting' && session.leftBecause === 'pixels') return null;
     if ((session.left === 0 && !session.shrunk) || (session.leftBecause !== 'client' && session.leftBecause !== 'pixels')) return null;
     const limit =
       session.leftBecause === 'client'

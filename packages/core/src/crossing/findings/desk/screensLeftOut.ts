@@ -1,12 +1,31 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import type { CrossingFacts } from '../../facts.js';
+import { cost, plural, type FindingKind, type Found } from '../../finding.js';
+import type { Session } from '../../session.js';
+import { setHere } from '../../setHere.js';
+
+/** The settings allow fewer pixels than the screens have. */
+function fewerPixels(facts: CrossingFacts, { left, native, limits }: Session): Found {
+  const wanted = Math.ceil((native ?? []).reduce((sum, { widthPx, heightPx }) => sum + widthPx * heightPx, 0) / 1e6);
+  return {
+    text: `${plural(left, 'screen is', 'screens are')} not used: the settings allow ${Math.round(limits.pixels / 1e5) / 10} million pixels`,
+    cost: cost.risk + 5 * left,
+    costText: plural(left, 'screen'),
+    sure: 'sure',
+    evidence: () => [{ source: 'declared', text: `${plural(native?.length ?? 0, 'screen')} on the desk, ${wanted} million pixels` }],
+    remedies: () => [setHere(facts, 'screens.mostMegapixels', Math.min(200, wanted), (where) => `Allow ${wanted} million pixels ${where}`)],
+  };
+}
 
 /** Screens on the desk that the settings do not use, though the client could. */
 export const screensLeftOut: FindingKind = {
   kind: 'screens left out by the settings',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint }, { session, settings }) => {
+  detect: (facts, { session, settings }) => {
+    const { endpoint } = facts;
+    const isPixels = session.leftBecause === 'pixels' && session.pixelsOf === 'setting';
+    if (isPixels && session.left > 0) return fewerPixels(facts, session);
     if (session.left === 0 || session.leftBecause !== 'setting') return null;
     const all = session.left + session.screens.length;
     const most = Math.min(all, session.limits.screens);

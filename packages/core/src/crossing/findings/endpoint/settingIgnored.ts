@@ -9,7 +9,7 @@ export const settingIgnored: FindingKind = {
   weight: 'risk',
   detect: ({ endpoint }, { settings }) => {
     const { clientKind } = endpoint;
-    const ignored = ignorableKeys.filter((key) => !obeys(key, clientKind) && settings[key] !== catalogue[key].default);
+    const ignored = ignorableKeys.filter((key) => !obeys(key, endpoint) && settings[key] !== catalogue[key].default);
     if (ignored.length === 0) return null;
     const names = ignored.map((key) => `“${catalogue[key].label}”`).join(' and ');
     return {

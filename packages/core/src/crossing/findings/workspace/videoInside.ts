@@ -9,8 +9,7 @@ export const videoInside: FindingKind = {
   weight: 'risk',
   detect: ({ endpoint, resource, location }, { demand, settings }) => {
     const share = (resource.content.video ?? 0) + (resource.content['page-video'] ?? 0);
-    if (settings['media.videoOffload'] || !obeys('media.videoOffload', endpoint.clientKind) || share < 0.15 || demand.videoMbps < 0.5)
-      return null;
+    if (settings['media.videoOffload'] || !obeys('media.videoOffload', endpoint) || share < 0.15 || demand.videoMbps < 0.5) return null;
     return {
       text: `Video is ${Math.round(share * 100)} % of the time in ${resource.name} and takes ${mbit(demand.videoMbps)} of the line`,
       cost: cost.risk + Math.min(20, demand.videoMbps * 3),

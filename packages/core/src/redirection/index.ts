@@ -1,0 +1,3 @@
+export * from './usb/index.js';
+export * from './rules.js';
+export * from './matrix.js';

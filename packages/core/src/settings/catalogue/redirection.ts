@@ -1,0 +1,85 @@
+import { listOf, oneOf, onOff } from './definition.js';
+
+/** What of the desk reaches the session, and what of the session the desk. */
+export const redirectionSettings = {
+  'redirection.devices': listOf({
+    label: 'Devices let through',
+    does: 'Kinds of device that may reach the session; a name with − in front removes one',
+    options: ['headset', 'camera', 'card-reader', 'printer', 'scanner', 'storage'],
+    default: ['headset', 'camera', 'printer'],
+    symptoms: ['device does not appear', 'scanner missing', 'stick missing', 'headset missing'],
+  }),
+  'redirection.connect': oneOf({
+    label: 'Devices are connected',
+    does: 'When a device goes over to the session, where no rule says otherwise',
+    options: ['plugged in', 'at start', 'by hand'],
+    default: 'plugged in',
+    ignoredBy: ['browser'],
+    symptoms: ['device does not appear', 'device appears only after a new start'],
+  }),
+  'redirection.clipboard': oneOf({
+    label: 'Clipboard',
+    does: 'Which way what is copied goes: both, into the session only, out only, or not at all',
+    options: ['both', 'out', 'in', 'none'],
+    default: 'both',
+    merge: 'strictest',
+    symptoms: ['cannot copy and paste', 'paste does nothing'],
+  }),
+  'redirection.clipboardHolds': oneOf({
+    label: 'Clipboard holds',
+    does: 'Whether files and pictures may be copied, or text alone',
+    options: ['everything', 'text only'],
+    default: 'everything',
+    merge: 'strictest',
+    symptoms: ['cannot copy files', 'cannot paste pictures'],
+  }),
+  'redirection.drives': oneOf({
+    label: 'Drives',
+    does: 'Which drives of the desk the session sees',
+    options: ['all', 'removable', 'read only', 'none'],
+    default: 'all',
+    merge: 'strictest',
+    ignoredBy: ['browser'],
+    symptoms: ['stick missing', 'cannot save to stick', 'local files missing'],
+  }),
+  'redirection.printers': oneOf({
+    label: 'Printers',
+    does: 'Which printers of the desk the session sees',
+    options: ['all', 'general driver', 'default only', 'none'],
+    default: 'all',
+    symptoms: ['printer missing', 'labels print wrong', 'wrong printer'],
+  }),
+  'redirection.smartCard': onOff({
+    label: 'Smart card',
+    does: 'Lets the card in the reader be used inside the session',
+    default: true,
+    symptoms: ['card not found', 'cannot sign documents'],
+  }),
+  'redirection.camera': oneOf({
+    label: 'Camera goes',
+    does: 'As a coded picture by its own channel, as the raw device, or not at all',
+    options: ['by channel', 'as raw USB', 'not'],
+    default: 'by channel',
+    ignoredBy: ['browser'],
+    symptoms: ['camera missing', 'camera black', 'camera in use'],
+  }),
+  'redirection.serial': onOff({
+    label: 'Serial ports',
+    does: 'Lets serial ports of the desk into the session',
+    default: false,
+    ignoredBy: ['browser'],
+    symptoms: ['scale does not answer', 'serial device missing'],
+  }),
+  'redirection.location': onOff({
+    label: 'Where somebody is',
+    does: 'Tells the session the place of the device',
+    default: false,
+    symptoms: ['map shows the wrong place', 'wrong country on pages'],
+  }),
+  'redirection.timeZone': onOff({
+    label: 'Time zone of the desk',
+    does: 'The session’s clock shows the time of the desk, else that of the host',
+    default: true,
+    symptoms: ['wrong time', 'meetings an hour off'],
+  }),
+};

@@ -1,0 +1,73 @@
+import { figureOf, oneOf, onOff } from './definition.js';
+
+/** Which way the session takes, and how it travels. */
+export const transportSettings = {
+  'transport.repair': oneOf({
+    label: 'Mending of loss',
+    does: 'How the picture’s stream over UDP mends what the way loses: sends it again, brings repair data along, or shows the hole',
+    options: ['resend', 'forward', 'none'],
+    default: 'resend',
+    symptoms: ['picture freezes', 'holes in the picture'],
+  }),
+  'transport.repairShare': figureOf({
+    label: 'Repair data',
+    does: 'Repair data brought along with the picture, of its own size',
+    unit: '%',
+    min: 5,
+    max: 100,
+    steps: [5, 10, 20, 50],
+    default: 20,
+    symptoms: ['holes in the picture', 'line full'],
+  }),
+  'transport.prefer': oneOf({
+    label: 'Transport',
+    does: 'What the picture travels over where all pass',
+    options: ['tcp', 'udp', 'quic'],
+    default: 'udp',
+    symptoms: ['picture freezes', 'stutters', 'does not connect'],
+  }),
+  'transport.wayIn': oneOf({
+    label: 'Way in',
+    does: 'Through the gateway, through a tunnel that all traffic of the device takes, or straight to the host',
+    options: ['gateway', 'tunnel', 'straight'],
+    default: 'gateway',
+    ignoredOn: ['mobile'],
+    symptoms: ['slow at home', 'calls sound bad at home', 'does not connect'],
+  }),
+  'transport.pastTunnel': oneOf({
+    label: 'Past the tunnel',
+    does: 'What goes past the tunnel: nothing, calls, or calls and the session',
+    options: ['nothing', 'calls', 'calls and session'],
+    default: 'nothing',
+    ignoredOn: ['mobile'],
+    symptoms: ['calls sound bad at home', 'slow at home'],
+  }),
+  'transport.gatewayBypass': onOff({
+    label: 'Direct path inside',
+    does: 'Go straight to the host from the inside network',
+    default: true,
+    symptoms: ['slow in the office'],
+  }),
+  'transport.mtu': figureOf({
+    label: 'Largest packet',
+    does: 'Bytes of the largest packet the session sends',
+    unit: 'bytes',
+    min: 576,
+    max: 9000,
+    steps: [1280, 1420, 1492, 1500],
+    default: 1500,
+    source: 'RFC 894: Ethernet',
+    symptoms: ['black screen after sign-in', 'connects and freezes'],
+  }),
+  'transport.capMbps': figureOf({
+    label: 'Session cap',
+    does: 'Most a session may take of the line',
+    unit: 'Mbit/s',
+    min: 0.5,
+    max: 10_000,
+    steps: [5, 10, 20, 10_000],
+    default: 10_000,
+    source: 'our default: no cap',
+    symptoms: ['stutters', 'line full', 'blurred picture'],
+  }),
+};
