@@ -64,6 +64,7 @@ function others(estate: Estate, kind: ObjectKind, path: string, object: Named): 
     'organisation.signonRules': [[{ step: 'password', host: 'a.example' }]],
     'person.guest.country': ['NO'],
     'location.addressRange': ['192.0.2.0/24'],
+    'region.timeZone': ['Europe/Oslo', 'UTC'],
     'location.timeZone': ['America/Lima', 'Asia/Tokyo'],
     'location.worksFrom': ['00:30', '17:00'],
     'location.worksTo': ['21:15', '08:00'],

@@ -14,6 +14,11 @@ const nothing: Impact = {
   gone: 0,
   moves: [],
   losers: [],
+  newlyBlocked: 0,
+  improved: 0,
+  weakened: 0,
+  lines: [],
+  beside: null,
 };
 
 test('what an edit would do, in one sentence', () => {

@@ -236,5 +236,15 @@ export const ImpactAnswer = z
     gone: z.number(),
     moves: z.array(z.object({ from: Verdict, to: Verdict, people: z.number() })),
     losers: z.array(z.object({ crossing: z.string(), person: z.string(), from: Verdict, to: Verdict, text: z.string() })),
+    newlyBlocked: z.number().describe('Crossings that open now and would not any more'),
+    improved: z.number(),
+    weakened: z.number(),
+    lines: z.array(
+      z.object({ location: z.string(), name: z.string(), before: z.number(), after: z.number(), rateMbps: z.number().nullable() }),
+    ),
+    beside: z
+      .object({ devicesStop: z.number(), devicesStart: z.number(), softer: z.number(), sharper: z.number(), secondsMean: z.number() })
+      .nullable()
+      .describe('What moves beside the verdict; null where the estate is too large to look at both sides of each'),
   })
   .meta({ id: 'Impact' });

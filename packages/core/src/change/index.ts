@@ -9,3 +9,4 @@ export * from './compare.js';
 export * from './whyNotSeen.js';
 export * from './consequence.js';
 export * from './touch.js';
+export { narrowed, type NarrowTo } from './narrow.js';

@@ -3,3 +3,5 @@ export * from './version.js';
 export * from './subject.js';
 export * from './resolve.js';
 export * from './faultOfSetting.js';
+export * from './tidy.js';
+export * from './profile.js';

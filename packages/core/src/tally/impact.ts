@@ -28,9 +28,21 @@ export interface Impact {
   moves: { from: Verdict; to: Verdict; people: number }[];
   /** The people who lose most, worst first. */
   losers: { crossing: string; person: string; from: Verdict; to: Verdict; text: string }[];
+  /** Crossings that open now and would not any more. */
+  newlyBlocked: number;
+  /** Crossings that stay in their verdict and whose figures move. */
+  improved: number;
+  weakened: number;
+  /** Shared lines whose load becomes another, the fullest first; shares of what they carry, 0 to 1. */
+  lines: { location: string; name: string; before: number; after: number; rateMbps: number | null }[];
+  /** What moves beside the verdict, counted in crossings; null where the estate is too large to look at both sides of each. */
+  beside: { devicesStop: number; devicesStart: number; softer: number; sharper: number; secondsMean: number } | null;
 }
 
 const mostLosers = 10;
+const mostLines = 20;
+/** Up to this many crossings both sides of each are looked at. */
+const mostBeside = 20_000;
 
 /**
  * What a change does to the estate, worked out exactly, crossing by crossing. Only what the change touches is looked at; whose
@@ -40,7 +52,10 @@ export class ImpactTally {
   private readonly fresh: FactsReader;
   private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
   private losers: { ref: CrossingRef; from: Verdict; to: Verdict; by: number }[] = [];
-  private counts = { crossings: 0, changedVerdict: 0, better: 0, worse: 0, come: 0, gone: 0 };
+  private counts = { crossings: 0, changedVerdict: 0, better: 0, worse: 0, come: 0, gone: 0, newlyBlocked: 0, improved: 0, weakened: 0 };
+  private readonly besides = { devicesStop: 0, devicesStart: 0, softer: 0, sharper: 0, seconds: 0, looked: 0 };
+  /** One crossing of each shared line. */
+  private readonly ofLine = new Map<string, CrossingRef>();
   /** Crossings to add, each once. */
   readonly crossings: readonly CrossingRef[];
   private readonly everything: boolean;
@@ -65,8 +80,14 @@ export class ImpactTally {
 
   add(ref: CrossingRef): void {
     this.counts.crossings++;
-    const before = this.come.has(ref.id) ? null : (this.known(ref) ?? standOf(figuresOf(this.old, ref)));
-    const after = this.gone.has(ref.id) ? null : standOf(figuresOf(this.fresh, ref));
+    const isFew = this.crossings.length <= mostBeside;
+    const known = isFew ? undefined : this.known(ref);
+    const was = this.come.has(ref.id) || known ? null : figuresOf(this.old, ref);
+    const is = this.gone.has(ref.id) ? null : figuresOf(this.fresh, ref);
+    const before = this.come.has(ref.id) ? null : (known ?? standOf(was));
+    const after = standOf(is);
+    if (was && is) this.lookBeside(was, is);
+    if (!this.ofLine.has(ref.location)) this.ofLine.set(ref.location, ref);
     if (before && after) this.weigh(ref, before, after);
     else if (after) this.counts.come++;
     else if (before) this.counts.gone++;
@@ -76,6 +97,9 @@ export class ImpactTally {
   private weigh(ref: CrossingRef, before: Stand, after: Stand): void {
     const by = after.burden - before.burden;
     if (before.verdict !== after.verdict) this.counts.changedVerdict++;
+    else if (by < -0.5) this.counts.improved++;
+    else if (by > 0.5) this.counts.weakened++;
+    if (after.verdict === 'blocked' && before.verdict !== 'blocked') this.counts.newlyBlocked++;
     if (by < -0.5) this.counts.better++;
     else if (by > 0.5) {
       this.counts.worse++;
@@ -83,6 +107,36 @@ export class ImpactTally {
       // only the worst are told, so only they are kept
       if (this.losers.length > 50 * mostLosers) this.losers = worstOf(this.losers);
     }
+  }
+
+  /** What somebody would notice beside the verdict. */
+  private lookBeside(was: CrossingFigures, is: CrossingFigures): void {
+    const { besides } = this;
+    besides.looked++;
+    besides.seconds += is.timeline.totalS - was.timeline.totalS;
+    const working = ({ desk }: CrossingFigures) => desk.filter(({ works }) => works === true).length;
+    const devices = working(is) - working(was);
+    if (devices < 0) besides.devicesStop++;
+    else if (devices > 0) besides.devicesStart++;
+    const sharp = ({ session, frames }: CrossingFigures) => session.resolutionShare * frames.quality;
+    const sharper = sharp(is) - sharp(was);
+    if (sharper < -0.005) besides.softer++;
+    else if (sharper > 0.005) besides.sharper++;
+  }
+
+  /** How full each shared line is before and after. */
+  private lines(): Impact['lines'] {
+    const found: Impact['lines'] = [];
+    for (const [id, ref] of this.ofLine) {
+      const location = this.fresh.model.locations.get(id);
+      if (!location || location.ownLines || this.gone.has(ref.id) || this.come.has(ref.id)) continue;
+      const [was, is] = [figuresOf(this.old, ref), figuresOf(this.fresh, ref)];
+      if (!was || !is) continue;
+      const [before, after] = [was.way.busyShare.down, is.way.busyShare.down];
+      if (Math.abs(after - before) > 0.005)
+        found.push({ location: id, name: location.name, before, after, rateMbps: is.way.down?.value ?? null });
+    }
+    return found.sort((a, b) => b.after - a.after || (a.location < b.location ? -1 : 1)).slice(0, mostLines);
   }
 
   private see(person: string, from: Verdict | undefined, to: Verdict | undefined): void {
@@ -108,7 +162,13 @@ export class ImpactTally {
       move.people++;
       moves.set(`${from}${to}`, move);
     }
-    return { before, after, ...this.counts, moves: [...moves.values()], losers: worstOf(this.losers).map((each) => this.told(each)) };
+    const { looked, seconds, ...counted } = this.besides;
+    return {
+      ...{ before, after, ...this.counts, moves: [...moves.values()] },
+      losers: worstOf(this.losers).map((each) => this.told(each)),
+      lines: this.lines(),
+      beside: this.crossings.length <= mostBeside ? { ...counted, secondsMean: looked > 0 ? seconds / looked : 0 } : null,
+    };
   }
 
   private told({ ref, from, to }: { ref: CrossingRef; from: Verdict; to: Verdict }): Impact['losers'][number] {

@@ -6,3 +6,5 @@ export * from './savings.js';
 export * from './settle.js';
 export { verdictImpact, type VerdictImpact } from './verdictImpact.js';
 export * from './carried.js';
+export { LintTally, type LintedRule } from './linted.js';
+export { suggesting, type Suggestion } from './suggest.js';
