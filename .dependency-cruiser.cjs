@@ -48,6 +48,7 @@ const serverModules = {
   signon: ['crossing', 'estate', 'jobs'],
   evidence: ['estate', 'securityLog'],
   bringup: ['crossing', 'estate', 'jobs', 'securityLog'],
+  settings: ['crossing', 'estate', 'jobs'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],
   views: [],
   health: ['crossing', 'estate', 'evidence'],

@@ -19,12 +19,13 @@ import { JobsModule } from './jobs/jobs.module.js';
 import { PeopleModule } from './people/people.module.js';
 import { ProblemsModule } from './problems/problems.module.js';
 import { SecurityLogModule } from './securityLog/securityLog.module.js';
+import { SettingsModule } from './settings/settings.module.js';
 import { SigninModule } from './signin/signin.module.js';
 import { SignonModule } from './signon/signon.module.js';
 import { ViewsModule } from './views/views.module.js';
 
 /** Subjects, under the names they have in core and web. */
-const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule, BringupModule];
+const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule, BringupModule, SettingsModule];
 /** Rooms that serve them all. */
 const rooms = [
   ChannelModule,

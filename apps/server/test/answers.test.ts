@@ -61,6 +61,8 @@ test('real answers are as they say: whatever can be read of the demo estate', as
       (await server.call(`${path}/readiness`, { method: 'POST', cookie: engineer, body: { change: { patches: [], hypotheses: [] } } }))
         .status,
     ).toBe(200);
+    await read(`redirection/${encodeURIComponent(row.id)}`);
+    await read(`settings/compare?a=${encodeURIComponent(row.id)}&b=${encodeURIComponent(row.id)}`);
     await read(`access/people/${row.person}`);
     await read(`access/why?person=${row.person}&resource=${row.resource}`);
     await read(`access/resources/${row.resource}`);
@@ -81,6 +83,13 @@ test('real answers are as they say: whatever can be read of the demo estate', as
     'signon/rules',
     'changes',
     'drafts',
+    'settings/of?endpoint=WEX-TC-020',
+    'settings/places/picture.frameCap',
+    'settings/lint',
+    'settings/carried',
+    'settings/needless',
+    'settings/profile-schema',
+    'redirection',
     'jobs',
     'check-links',
     'find?q=a',

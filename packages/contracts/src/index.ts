@@ -40,6 +40,7 @@ export * from './api/deskAnswers.js';
 export * from './api/firmwareAnswers.js';
 export * from './api/imageAnswers.js';
 export * from './api/recipeAnswers.js';
+export * from './api/settingsAnswers.js';
 export * from './api/telephoneAnswers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';

@@ -197,6 +197,7 @@ export class CrossingController {
       change: this.paper.grounded(body.change) as never,
       createdBy: request.user.name,
       createdAt: new Date(),
+      updatedAt: new Date(),
     });
     return { id };
   }

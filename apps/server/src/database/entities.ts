@@ -114,6 +114,8 @@ export class Draft {
   @Column('jsonb') change!: Change;
   @Column('text', { name: 'created_by' }) createdBy!: string;
   @Column('timestamptz', { name: 'created_at' }) createdAt!: Date;
+  /** When it was written last: whoever writes it again says which version they saw. */
+  @Column('timestamptz', { name: 'updated_at' }) updatedAt!: Date;
 }
 
 @Entity({ name: 'verdict_history' })

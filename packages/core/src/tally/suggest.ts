@@ -73,7 +73,7 @@ export function* suggesting(reader: FactsReader, kind: string, refs: readonly Cr
   for (const { patch } of settings)
     for (const place of places) {
       if (tried++ >= mostTried) break;
-      const change = doing({ do: 'setting', key: patch.key, value: patch.value, ...place });
+      const change = doing({ do: 'setting', key: patch.key, value: patch.value, layer: place.layer, target: place.target });
       const fresh = reader.after(change);
       let [helped, harmed] = [0, 0];
       for (const ref of touchedBy(reader, fresh).after) {
@@ -84,7 +84,7 @@ export function* suggesting(reader: FactsReader, kind: string, refs: readonly Cr
         else if (by > slack) harmed++;
         yield;
       }
-      if (helped > 0) found.push({ change, text: patch.key, ...place, helped, harmed });
+      if (helped > 0) found.push({ change, text: patch.key, layer: place.layer, target: place.target, helped, harmed });
     }
   // who harms nobody comes first, then who helps most, then who says it nearest
   return found.sort((a, b) => Number(a.harmed > 0) - Number(b.harmed > 0) || b.helped - b.harmed - (a.helped - a.harmed)).slice(0, 6);

@@ -1,0 +1,156 @@
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { ComparedDrafts, DraftApplied, DraftApply, DraftEdit, DraftWritten, type Change } from '@underpass/contracts';
+import { compare, ImpactTally, isEmpty, narrowed } from '@underpass/core';
+import { DataSource } from 'typeorm';
+import { z } from 'zod';
+import { ResultsService } from '../crossing/results.service.js';
+import { Draft } from '../database/entities.js';
+import { Answers } from '../edge/answers.js';
+import { AtOnce, MB, Takes } from '../edge/takes.js';
+import { ChangeService } from '../estate/change.service.js';
+import { beside, PaperService } from '../estate/paper.service.js';
+import { eachInSlices } from '../jobs/slices.js';
+import { ProblemError } from '../problems/problem.js';
+import type { SignedRequest } from '../signin/session.guard.js';
+
+const Uuid = z.uuid();
+
+/** Drafts that are worked on: written again, refreshed, compared, applied. */
+@ApiTags('settings')
+@Controller('drafts')
+export class DraftsController {
+  constructor(
+    private readonly results: ResultsService,
+    private readonly changes: ChangeService,
+    private readonly paper: PaperService,
+    @InjectDataSource() private readonly data: DataSource,
+  ) {}
+
+  @Get(':id')
+  @Answers(DraftWritten)
+  async one(@Param('id', { schema: Uuid }) id: string): Promise<DraftWritten> {
+    return this.told(await this.find(id));
+  }
+
+  /** Writes a draft again; where somebody else did meanwhile nothing is overwritten. */
+  @Put(':id')
+  @Answers(DraftWritten)
+  @Takes(MB)
+  async write(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: DraftEdit }) { name, change, seen }: DraftEdit,
+  ): Promise<DraftWritten> {
+    const draft = await this.find(id);
+    if (change) {
+      if (isEmpty(change)) throw new ProblemError(422, 'Nothing in it', 'A draft holds one step at least. Drop it instead.');
+      this.paper.assertGood(change);
+    }
+    return this.written(draft, { ...(name ? { name } : {}), ...(change ? { change: this.paper.grounded(change) } : {}) }, seen);
+  }
+
+  /** Puts a draft on the estate of now: what others changed meanwhile is what it rests on from here. */
+  @Post(':id/refresh')
+  @Answers(DraftWritten)
+  @HttpCode(200)
+  async refresh(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: DraftEdit.pick({ seen: true }) }) { seen }: { seen: string },
+  ): Promise<DraftWritten> {
+    const draft = await this.find(id);
+    return this.written(draft, { change: this.paper.grounded(draft.change) }, seen);
+  }
+
+  /** Two drafts beside each other, field by field. */
+  @Get(':id/beside/:other')
+  @Answers(ComparedDrafts)
+  async compare(@Param('id', { schema: Uuid }) id: string, @Param('other', { schema: Uuid }) other: string): Promise<ComparedDrafts> {
+    const [first, second] = [await this.find(id), await this.find(other)];
+    return compare(this.results.reader.model, first.change, second.change, Date.now()).slice(0, 2000);
+  }
+
+  /**
+   * Applies a draft, whole or at a nearer layer. Where it shuts anybody out, a reason has to be given, which is kept with it.
+   */
+  @Post(':id/apply')
+  @Answers(DraftApplied)
+  @AtOnce('apply', 2, 4)
+  @HttpCode(200)
+  async apply(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: DraftApply }) { seen, narrow, reason }: DraftApply,
+    @Req() request: SignedRequest,
+  ): Promise<DraftApplied> {
+    const draft = await this.find(id);
+    this.assertSeen(draft, seen);
+    const { change, left } = narrow ? narrowed(draft.change, narrow) : { change: draft.change, left: 0 };
+    if (change.hypotheses.length)
+      throw new ProblemError(422, 'Waits for work outside', 'Part of this draft waits for work outside. Apply it once that is done.');
+    if (change.patches.length === 0)
+      throw new ProblemError(422, 'Nothing to apply', 'Nothing of this draft stands at a farther layer than that.');
+    this.paper.assertGood(change);
+    const shutOut = await this.shutOut(change);
+    if (shutOut > 0 && !reason)
+      throw new ProblemError(
+        422,
+        'A reason is needed',
+        `This shuts out ${shutOut === 1 ? 'one crossing that opens' : `${shutOut} crossings that open`} now. Say why, and apply it again.`,
+        [{ field: 'reason', problem: 'must say why people may be shut out' }],
+      );
+    const where = narrow ? `, at ${narrow.layer} ${narrow.target}` : '';
+    const summary = `${draft.name}${where}${reason ? `: ${reason}` : ''}`.slice(0, 500);
+    const applied = await this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
+      beside: (writes) => beside(change, writes),
+    });
+    await this.results.settled();
+    return { ...applied, version: this.results.version, left };
+  }
+
+  /** Crossings that open now and would not any more. */
+  private async shutOut(change: Change): Promise<number> {
+    const tally = new ImpactTally(this.results.reader, change, ({ id }) => this.results.summary(id));
+    await eachInSlices(tally.crossings, (ref) => tally.add(ref));
+    return tally.result().newlyBlocked;
+  }
+
+  private async find(id: string): Promise<Draft> {
+    const draft = await this.data.getRepository(Draft).findOneBy({ id });
+    if (!draft) throw new ProblemError(404, 'Not found', 'There is no such draft. It may have been dropped.');
+    return draft;
+  }
+
+  private told(draft: Draft): DraftWritten {
+    return { ...this.paper.draftView(draft), updatedAt: draft.updatedAt.toISOString() };
+  }
+
+  private assertSeen({ updatedAt }: Draft, seen: string): void {
+    if (updatedAt.toISOString() !== seen)
+      throw new ProblemError(
+        409,
+        'Changed meanwhile',
+        'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.',
+      );
+  }
+
+  /** Writes over the version that was seen, in one statement: of two who do at once the second is told. */
+  private async written(draft: Draft, more: Partial<Pick<Draft, 'name' | 'change'>>, seen: string): Promise<DraftWritten> {
+    this.assertSeen(draft, seen);
+    // later than the one before, though the clock stood still
+    const updatedAt = new Date(Math.max(Date.now(), draft.updatedAt.getTime() + 1));
+    const { affected } = await this.data
+      .getRepository(Draft)
+      .createQueryBuilder()
+      .update()
+      .set({ ...(more as object), updatedAt })
+      .where("id = :id AND date_trunc('milliseconds', updated_at) = :was", { id: draft.id, was: draft.updatedAt })
+      .execute();
+    if (affected !== 1)
+      throw new ProblemError(
+        409,
+        'Changed meanwhile',
+        'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.',
+      );
+    return this.told({ ...draft, ...more, updatedAt });
+  }
+}

@@ -1,0 +1,304 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type {
+  Applied,
+  CarriedAnswer,
+  Change,
+  ComparedCrossings,
+  ComparedDrafts,
+  DraftApplied,
+  DraftWritten,
+  DuctsAnswer,
+  LintAfter,
+  LintAnswer,
+  NeedlessAnswer,
+  Peripheral,
+  PluggedAnswer,
+  RulesAnswer,
+  SettingPlaces,
+  SettingsOf,
+  SuggestAnswer,
+} from '@underpass/contracts';
+import { explainSetting, indexSettings } from '@underpass/core';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let engineer = '';
+let reader = '';
+
+beforeAll(async () => {
+  database = await makeDatabase('demo');
+  server = await startServer(database.url, 49_950);
+  [engineer, reader] = [await server.signIn(people.engineer), await server.signIn(people.reader)];
+}, 60_000);
+afterAll(async () => {
+  await server.app.close();
+  await database.drop();
+});
+
+const get = async <T>(path: string, cookie = reader) => (await server.call(path, { cookie })).body as T;
+const send = async <T>(method: string, path: string, body: object, cookie = engineer) => {
+  const { status, body: answer } = await server.call(path, { method, cookie, body });
+  return { status, body: answer as T & { detail: string; fields?: { field: string }[] } };
+};
+const to = (key: string, value: unknown, layer = 'organisation', target = '*'): Change => ({
+  patches: [{ do: 'setting', key, layer, target, value } as Change['patches'][number]],
+  hypotheses: [],
+});
+const draft = async (name: string, change: Change): Promise<DraftWritten> => {
+  const { status, body } = await send<{ id: string }>('POST', 'drafts', { name, change });
+  expect(status).toBe(201);
+  return get<DraftWritten>(`drafts/${body.id}`);
+};
+const valueOf = ({ subject, entries }: SettingsOf, key: 'picture.frameCap' | 'session.idleMinutes') =>
+  explainSetting(indexSettings(entries.map(({ entry }) => entry)), key, subject).value;
+
+describe('settings in force', () => {
+  test('what the layers look at, and who wrote what stands there', async () => {
+    const of = await get<SettingsOf>('settings/of?endpoint=WEX-TC-020');
+    expect(of.subject).toMatchObject({ deviceClass: 'thin-client', location: 'wexcombe', endpoint: 'WEX-TC-020' });
+    expect(of.names.location).toBe('Wexcombe ticket hall');
+    expect(of.entries.every(({ written }) => written !== null)).toBe(true);
+    expect((await server.call('settings/of?endpoint=nowhere', { cookie: reader })).status).toBe(404);
+    expect((await server.call('settings/of?endpoint=WEX-TC-020&person=nobody', { cookie: reader })).status).toBe(404);
+    expect((await server.call('settings/of?endpoint=../x', { cookie: reader })).status).toBe(400);
+  });
+
+  test('as they were on a past date, also where the endpoint stood elsewhere then', async () => {
+    const before = new Date().toISOString();
+    await new Promise((done) => setTimeout(done, 20));
+    const { body: first } = await send<Applied>('POST', 'changes', {
+      change: to('picture.frameCap', 47, 'location', 'wexcombe'),
+      summary: 'Faster at the hall',
+    });
+    const between = new Date().toISOString();
+    await new Promise((done) => setTimeout(done, 20));
+    await send('POST', 'changes', {
+      change: { patches: [{ do: 'change', kind: 'endpoint', id: 'WEX-TC-020', set: { location: 'tolmouth' } }], hypotheses: [] },
+      summary: 'Moved',
+    });
+    const at = (when: string) => get<SettingsOf>(`settings/of?endpoint=WEX-TC-020&at=${encodeURIComponent(when)}`);
+    expect(valueOf(await at(between), 'picture.frameCap')).toBe(47);
+    expect((await at(between)).subject.location).toBe('wexcombe');
+    expect(valueOf(await at(before), 'picture.frameCap')).not.toBe(47);
+    const now = await get<SettingsOf>('settings/of?endpoint=WEX-TC-020');
+    expect([now.past, now.subject.location, valueOf(now, 'picture.frameCap')]).toEqual([false, 'tolmouth', 30]);
+    const later = await server.call(`settings/of?endpoint=WEX-TC-020&at=2190-01-01T00:00:00Z`, { cookie: reader });
+    expect([later.status, (later.body as { detail: string }).detail]).toEqual([422, expect.stringMatching(/later is not known/)]);
+    // the history of the key has it, with who and why
+    const places = await get<SettingPlaces>('settings/places/picture.frameCap');
+    expect(places.history[0]).toMatchObject({
+      by: 'Ines Farrow',
+      why: 'Faster at the hall',
+      old: null,
+      fresh: { value: 47 },
+      where: 'Location Wexcombe ticket hall',
+    });
+    expect(places.entries.find(({ entry }) => entry.value === 47)?.where).toBe('Location Wexcombe ticket hall');
+    expect((await server.call('settings/places/picture.nothing', { cookie: reader })).status).toBe(404);
+    expect(first.changeId).toBeDefined();
+  });
+});
+
+describe('checks, what people carry, and what may go', () => {
+  test('checks of the whole estate, and of a change', async () => {
+    const { rules, crossings } = await get<LintAnswer>('settings/lint');
+    expect(crossings).toBeGreaterThan(1000);
+    for (const rule of rules) expect(rule.examples.length).toBeGreaterThan(0);
+    const { body } = await send<LintAfter>(
+      'POST',
+      'settings/lint',
+      { change: to('picture.colourDepth', 16, 'location', 'wexcombe') },
+      reader,
+    );
+    expect(body.fresh.map(({ rule }) => rule)).toContain('few colours with a codec that has them all');
+    expect(body.gone).toEqual([]);
+    const wrong = await send('POST', 'settings/lint', { change: to('picture.colourDepth', 1) }, reader);
+    expect(wrong.status).toBe(422);
+  });
+
+  test('a column for each sort of people, with the setting that decides', async () => {
+    const columns = await get<CarriedAnswer>('settings/carried');
+    const guests = columns.find(({ kind }) => kind === 'guest')!;
+    const leaves = guests.cells.find(({ what, way }) => what === 'Text by the clipboard' && way === 'out');
+    expect(leaves).toMatchObject({ goes: 0, by: 'security.guests' });
+  });
+
+  test('an entry that says what holds anyhow may go', async () => {
+    const name = { layer: 'location', target: 'brack' };
+    await send('POST', 'changes', { change: to('picture.hardwareDecode', true, name.layer, name.target), summary: 'For nothing' });
+    const { entries, of } = await get<NeedlessAnswer>('settings/needless');
+    expect(entries.find(({ entry }) => entry.key === 'picture.hardwareDecode')).toMatchObject({
+      because: 'says what holds anyhow',
+      where: 'Location Brack repair dock',
+    });
+    expect(entries.length).toBeLessThan(of);
+  });
+
+  test('what helps most against a finding that many have', async () => {
+    const { body } = await send<SuggestAnswer>(
+      'POST',
+      'settings/suggest',
+      { kind: 'second factor’s time-out shorter than the way' },
+      reader,
+    );
+    expect(body.crossings).toBeGreaterThan(3);
+    expect(body.suggestions[0]).toMatchObject({ harmed: 0, text: 'security.secondFactorTimeoutS' });
+    expect((await send<SuggestAnswer>('POST', 'settings/suggest', { kind: 'nothing of the kind' }, reader)).body).toEqual({
+      crossings: 0,
+      suggestions: [],
+    });
+  });
+
+  test('two crossings, fact by fact', async () => {
+    const { crossings } = await get<{ crossings: { id: string }[] }>('crossings?limit=2').then((page) => ({
+      crossings: (page as unknown as { rows: { id: string }[] }).rows,
+    }));
+    const [a, b] = crossings as [{ id: string }, { id: string }];
+    const compared = await get<ComparedCrossings>(`settings/compare?a=${encodeURIComponent(a.id)}&b=${encodeURIComponent(b.id)}`);
+    expect([compared.a.id, compared.b.id]).toEqual([a.id, b.id]);
+    expect((await server.call('settings/compare?a=x~y~z&b=x~y~z', { cookie: reader })).status).toBe(404);
+  });
+});
+
+describe('a draft that is worked on', () => {
+  const wish = to('picture.frameCap', 60);
+
+  test('is written again over what was seen; two who do do not overwrite each other', async () => {
+    const kept = await draft('Sixty frames', wish);
+    const more = { patches: [...wish.patches, ...to('picture.codec', 'hevc', 'location', 'brack').patches], hypotheses: [] };
+    const second = await send<DraftWritten>('PUT', `drafts/${kept.id}`, { change: more, seen: kept.updatedAt });
+    expect([second.status, second.body.change.patches.length]).toEqual([200, 2]);
+    const late = await send('PUT', `drafts/${kept.id}`, { name: 'Mine', seen: kept.updatedAt });
+    expect(late.status).toBe(409);
+    expect((await get<DraftWritten>(`drafts/${kept.id}`)).name).toBe('Sixty frames');
+    expect((await send('PUT', `drafts/${kept.id}`, { name: 'x', seen: second.body.updatedAt }, reader)).status).toBe(403);
+    expect((await send('PUT', `drafts/${kept.id}`, { change: { patches: [], hypotheses: [] }, seen: second.body.updatedAt })).status).toBe(
+      422,
+    );
+  });
+
+  test('shows what somebody changed meanwhile, and rests on it once refreshed', async () => {
+    const kept = await draft('Cap', to('picture.frameCap', 55, 'location', 'gullsey'));
+    await send('POST', 'changes', { change: to('picture.frameCap', 33, 'location', 'gullsey'), summary: 'Meanwhile' });
+    const then = await get<DraftWritten>(`drafts/${kept.id}`);
+    expect(then.conflicts[0]?.text).toMatch(/value was nothing and is 33 now/);
+    const { body } = await send<DraftWritten>('POST', `drafts/${kept.id}/refresh`, { seen: then.updatedAt });
+    expect(body.conflicts).toEqual([]);
+    expect(body.change.patches[0]).toMatchObject({ value: 55, was: 33 });
+  });
+
+  test('is held against another, field by field', async () => {
+    const [a, b] = [
+      await draft('A', to('picture.frameCap', 24, 'location', 'brack')),
+      await draft('B', to('picture.frameCap', 25, 'location', 'brack')),
+    ];
+    const rows = await get<ComparedDrafts>(`drafts/${a.id}/beside/${b.id}`);
+    expect(rows).toMatchObject([{ kind: 'setting', alike: false }]);
+    expect((await server.call(`drafts/${a.id}/beside/00000000-0000-7000-8000-000000000000`, { cookie: reader })).status).toBe(404);
+  });
+
+  test('applied at one place alone, taken back, and applied again', async () => {
+    const kept = await draft('Sixty frames at one place', wish);
+    const apply = () =>
+      send<DraftApplied>('POST', `drafts/${kept.id}/apply`, { seen: kept.updatedAt, narrow: { layer: 'location', target: 'head-office' } });
+    const { status, body } = await apply();
+    expect([status, body.left]).toEqual([200, 0]);
+    const at = async () => valueOf(await get<SettingsOf>('settings/of?endpoint=HO-001'), 'picture.frameCap');
+    expect(await at()).toBe(60);
+    expect(valueOf(await get<SettingsOf>('settings/of?endpoint=CD-002'), 'picture.frameCap')).toBe(30);
+    await send('POST', `changes/${body.changeId}/undo`, {});
+    expect(await at()).toBe(30);
+    expect((await apply()).status).toBe(200);
+    expect(await at()).toBe(60);
+    expect((await send('POST', `drafts/${kept.id}/apply`, { seen: '2026-01-01T00:00:00.000Z' })).status).toBe(409);
+  });
+
+  test('one that shuts people out wants a reason, and keeps it', async () => {
+    const kept = await draft('Straight', to('transport.wayIn', 'straight', 'location', 'home'));
+    const without = await send('POST', `drafts/${kept.id}/apply`, { seen: kept.updatedAt });
+    expect([without.status, without.body.detail, without.body.fields?.[0]?.field]).toEqual([
+      422,
+      expect.stringMatching(/shuts out \d+ crossings/),
+      'reason',
+    ]);
+    expect(valueOf(await get<SettingsOf>('settings/of?endpoint=CD-002'), 'session.idleMinutes')).toBe(1440);
+    const with_ = await send<DraftApplied>('POST', `drafts/${kept.id}/apply`, {
+      seen: kept.updatedAt,
+      reason: 'the gateway is rebuilt tonight',
+    });
+    expect(with_.status).toBe(200);
+    const [latest] = await get<{ summary: string; changeId: string }[]>('changes');
+    expect(latest?.summary).toBe('Straight: the gateway is rebuilt tonight');
+    await send('POST', `changes/${with_.body.changeId}/undo`, {});
+  });
+});
+
+describe('what is carried', () => {
+  const crossing = encodeURIComponent('P231~CD-006~call-desktop');
+  const place = async () => {
+    const { rows } = await get<{ rows: { id: string; endpoint: string }[] }>('crossings?search=CD-006&limit=20');
+    return rows.find(({ id }) => id.includes('CD-006') && id.endsWith('call-desktop'))?.id ?? crossing;
+  };
+
+  test('rules with what each decides, the shadowed one, devices that none names', async () => {
+    const { rules, devices } = await get<RulesAnswer>('redirection');
+    expect(devices).toBeGreaterThan(15);
+    expect(rules.find(({ rule }) => rule.id === 'controls')).toMatchObject({ devices: 1, shadowedBy: null });
+    expect(rules.find(({ rule }) => rule.id === 'drum-scanners')?.shadowedBy).toBe('Scanners');
+  });
+
+  test('a headset that does not appear is traced to a rule; split by interface it works, on paper and then so', async () => {
+    const id = encodeURIComponent(await place());
+    const { devices, ducts } = await get<DuctsAnswer>(`redirection/${id}`);
+    const device = devices.find(({ name }) => name === 'Headset with buttons') as Peripheral;
+    expect(ducts.filter(({ name, carriedAs }) => name.startsWith('Headset') && carriedAs === 'not allowed').length).toBeGreaterThan(0);
+    const plug = async (change?: Change) =>
+      (await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, ...(change ? { change } : {}) }, reader)).body;
+    expect(await plug()).toMatchObject({
+      works: false,
+      rule: { id: 'controls', name: 'Buttons and controls' },
+      cause: expect.stringMatching(/Buttons and controls/),
+    });
+    const split: Change = {
+      patches: [
+        {
+          do: 'create',
+          kind: 'usbRule',
+          id: 'headset-sound',
+          object: {
+            id: 'headset-sound',
+            name: 'Sound of headsets',
+            rank: 45,
+            action: 'allow',
+            match: { class: '01' },
+            interfaces: ['01'],
+            carryAs: 'channel',
+          },
+        },
+        { do: 'change', kind: 'usbRule', id: 'controls', set: { rank: 46 } },
+      ],
+      hypotheses: [],
+    };
+    expect(await plug(split)).toMatchObject({ works: true, decision: 'split', rule: { id: 'headset-sound' } });
+    const { body: after } = await send<DuctsAnswer>('POST', `redirection/${id}/after`, { change: split }, reader);
+    expect(after.ducts.find(({ name }) => name.includes('audio'))?.carriedAs).toBe('channel');
+    const { body: applied } = await send<Applied>('POST', 'changes', { change: split, summary: 'Headsets by sound' });
+    expect(await plug()).toMatchObject({ works: true });
+    await send('POST', `changes/${applied.changeId}/undo`, {});
+    expect(await plug()).toMatchObject({ works: false });
+  });
+
+  test('what is asked next is told, and an answer settles it', async () => {
+    const { rows } = await get<{ rows: { id: string }[] }>('crossings?search=BRK-001&limit=5');
+    const id = encodeURIComponent(rows[0]!.id);
+    const { devices } = await get<DuctsAnswer>(`redirection/${id}`);
+    const [device] = devices as [Peripheral];
+    const asked = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device }, reader);
+    expect(asked.body.ask?.step).toBe('when');
+    const settled = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, answers: { when: true } }, reader);
+    expect(settled.body).toMatchObject({ works: false, ask: null, cause: expect.stringMatching(/by hand/) });
+    expect((await send('POST', `redirection/${id}/plug`, { device: { ...device, vid: 'none' } }, reader)).status).toBe(400);
+    expect((await server.call('redirection/no~such~one', { cookie: reader })).status).toBe(404);
+  });
+});
