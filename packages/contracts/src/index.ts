@@ -44,6 +44,7 @@ export * from './api/settingsAnswers.js';
 export * from './api/telephoneAnswers.js';
 export * from './api/checkMessages.js';
 export { readDocument, writeDocument } from './files/document.js';
+export { readYaml, writeYaml } from './files/plainYaml.js';
 export { jsonSchemas } from './files/jsonSchema.js';
 export { faultOfTexts } from './files/fitText.js';
 export { faultsOfError, faultsOfIssues, type Fault } from './files/faults.js';

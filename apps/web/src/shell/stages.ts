@@ -4,6 +4,7 @@ import { bringupStage } from '../bringup/stage.js';
 import { crossingsStage } from '../crossings/stage.js';
 import { estateStage } from '../estate/stage.js';
 import { signinStage } from '../signin/stage.js';
+import { settingsStage } from '../settings/stage.js';
 import { signonStage } from '../signon/stage.js';
 import { viewsStage } from '../views/stage.js';
 import type { LiveEvent, Stage, StageAction } from './stage.js';
@@ -14,6 +15,7 @@ export const stages: readonly Stage[] = [
   crossingsStage,
   bringupStage,
   accessStage,
+  settingsStage,
   signonStage,
   estateStage,
   viewsStage,

@@ -1,0 +1,97 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ComparedCrossings, Verdict as VerdictWord } from '@underpass/contracts';
+import { Link, useSearchParams } from 'react-router';
+import { cellOf } from '../estate/kinds.js';
+import { Failed, Loading } from '../ui/States.js';
+import { Verdict } from '../ui/Verdict.js';
+import { CrossingChoice } from './CrossingChoice.js';
+import { settingsQueries } from './queries.js';
+
+/** Two crossings, fact by fact; what of the difference each explains, most first. */
+export function CompareCrossings() {
+  const [search, setSearch] = useSearchParams();
+  const [a, b] = [search.get('a') ?? '', search.get('b') ?? ''];
+  const set = (name: 'a' | 'b', id: string) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before);
+        if (id) after.set(name, id);
+        else after.delete(name);
+        return after;
+      },
+      { replace: true },
+    );
+  const compared = useQuery(settingsQueries.compare(a, b));
+  return (
+    <section aria-labelledby="compare-people" className="min-w-0">
+      <h1 id="compare-people">Works for her, not for him</h1>
+      <p className="text-ink-2">
+        Two crossings. Each fact that is otherwise is put in place of the other’s, and everything is worked out again.
+      </p>
+      <div className="grid gap-2 mt-3">
+        <CrossingChoice name="The one" id={a} onId={(id) => set('a', id)} />
+        <CrossingChoice name="The other" id={b} onId={(id) => set('b', id)} />
+      </div>
+      {compared.isError && <Failed what="The comparison" error={compared.error} onRetry={() => void compared.refetch()} />}
+      {a !== '' && b !== '' && a !== b && compared.isPending && <Loading what="every difference to be worked out" />}
+      {a !== '' && a === b && <p className="text-ink-2 mt-2">That is the same crossing twice.</p>}
+      {compared.data && a !== b && <Differences data={compared.data} />}
+    </section>
+  );
+}
+
+function Differences({ data }: { data: ComparedCrossings }) {
+  const { a, b, differences } = data;
+  return (
+    <div className="mt-4">
+      <ul>
+        {[a, b].map((side) => (
+          <li key={side.id} className="py-0.5">
+            <Verdict verdict={side.verdict as VerdictWord} />{' '}
+            <Link className="link" to={`/crossings/${encodeURIComponent(side.id)}`}>
+              {side.text}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <p className="text-[15px] leading-5 mt-2" role="status">
+        {differences[0] && differences[0].explains > 0.005
+          ? `${differences[0].fact} explains most: ${Math.round(differences[0].explains * 100)} % of the difference.`
+          : differences.length === 0
+            ? 'Nothing is otherwise between them.'
+            : 'No single fact explains the difference: it takes several together.'}
+      </p>
+      <table className="w-full mt-2">
+        <thead className="head">
+          <tr>
+            <th scope="col">Fact</th>
+            <th scope="col">the one</th>
+            <th scope="col">the other</th>
+            <th scope="col" className="text-right">
+              explains
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {differences.map((each) => (
+            <tr key={each.fact} className="border-b border-rule align-top">
+              <th scope="row" className="text-left font-semibold py-1 pr-3">
+                {each.fact}
+              </th>
+              <td className="pr-3 break-words max-w-[160px]">{cellOf(each.a) || 'not known'}</td>
+              <td className="pr-3 break-words max-w-[160px]">{cellOf(each.b) || 'not known'}</td>
+              <td className="text-right">
+                <span
+                  className="inline-block h-[8px] bg-tile align-middle mr-2"
+                  style={{ width: `${Math.round(each.explains * 60)}px` }}
+                  aria-hidden
+                />
+                {Math.round(each.explains * 100)} %
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

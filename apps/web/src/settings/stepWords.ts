@@ -1,0 +1,30 @@
+import type { Change, Setting } from '@underpass/contracts';
+import { definitionOf } from '@underpass/core';
+import { summaryOf } from '../crossings/summaryOf.js';
+import { valueText } from './valueWords.js';
+
+const place = ({ layer, target }: Pick<Setting, 'layer' | 'target'>): string =>
+  layer === 'organisation' ? 'for the whole organisation' : `for ${layer} ${target}`;
+const told = (entry: Pick<Setting, 'key' | 'value' | 'layer' | 'target'> & { locked?: boolean }): string =>
+  `${definitionOf(entry.key)?.label ?? entry.key} ${valueText(entry.key, entry.value)} ${place(entry)}${entry.locked ? ', locked' : ''}`;
+
+/** The steps of a change in words, one each. */
+export const stepsOf = (change: Change): string[] => [
+  ...change.patches.map((patch) => {
+    if (patch.do === 'setting') return told(patch);
+    if (patch.do === 'create' && patch.kind === 'setting') return told(patch.object as Setting);
+    if (patch.do === 'change' && patch.kind === 'setting') {
+      const { value, locked } = (patch.set ?? {}) as Partial<Setting>;
+      return [
+        `Entry ${patch.id}`,
+        value === undefined ? '' : `becomes ${typeof value === 'object' ? value.join(', ') : String(value)}`,
+        locked === undefined ? '' : locked ? 'locked' : 'open again',
+      ]
+        .filter(Boolean)
+        .join(', ');
+    }
+    if (patch.do === 'remove' && patch.kind === 'setting') return `Entry ${patch.id} is taken away`;
+    return summaryOf({ patches: [patch], hypotheses: [] });
+  }),
+  ...change.hypotheses.map((each) => summaryOf({ patches: [], hypotheses: [each] })),
+];
