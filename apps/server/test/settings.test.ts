@@ -252,7 +252,7 @@ describe('what is carried', () => {
     const id = encodeURIComponent(await place());
     const { devices, ducts } = await get<DuctsAnswer>(`redirection/${id}`);
     const device = devices.find(({ name }) => name === 'Headset with buttons') as Peripheral;
-    expect(ducts.filter(({ name, carriedAs }) => name.startsWith('Headset') && carriedAs === 'not allowed').length).toBeGreaterThan(0);
+    expect(ducts.filter(({ name, carriedAs }) => name.includes('Headset') && carriedAs === 'not allowed').length).toBeGreaterThan(0);
     const plug = async (change?: Change) =>
       (await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, ...(change ? { change } : {}) }, reader)).body;
     expect(await plug()).toMatchObject({
@@ -282,7 +282,7 @@ describe('what is carried', () => {
     };
     expect(await plug(split)).toMatchObject({ works: true, decision: 'split', rule: { id: 'headset-sound' } });
     const { body: after } = await send<DuctsAnswer>('POST', `redirection/${id}/after`, { change: split }, reader);
-    expect(after.ducts.find(({ name }) => name.includes('audio'))?.carriedAs).toBe('channel');
+    expect(after.ducts.find(({ name }) => name.startsWith('Audio'))?.carriedAs).toBe('channel');
     const { body: applied } = await send<Applied>('POST', 'changes', { change: split, summary: 'Headsets by sound' });
     expect(await plug()).toMatchObject({ works: true });
     await send('POST', `changes/${applied.changeId}/undo`, {});

@@ -72,7 +72,9 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
                 <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>
                   {loser.person}
                 </Link>
-                <span className="flex-1">{regional(loser.text)}</span>
+                <span className="flex-1">
+                  {loser.place}: {regional(loser.text)}
+                </span>
                 <Verdict verdict={loser.to} />
               </li>
             ))}

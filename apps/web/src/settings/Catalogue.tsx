@@ -32,7 +32,7 @@ export function Catalogue({
         <span className="sr-only">Filter {all} settings, by name or by what people complain of</span>
         <input
           type="search"
-          className="w-full border-b border-ink-2 bg-transparent min-h-[28px]"
+          className="w-full border-b border-ink-2 bg-transparent min-h-[28px] placeholder:text-ink-3"
           placeholder={`Filter ${all} settings, or type a symptom`}
           value={text}
           autoComplete="off"

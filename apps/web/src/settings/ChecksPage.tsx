@@ -37,6 +37,12 @@ export function ChecksPage() {
   );
 }
 
+/** An endpoint is told by its name where the remedy says “this”. */
+function Place({ change, text }: { change: Change | null; text: string }) {
+  const [patch] = change?.patches ?? [];
+  return patch?.do === 'setting' && text.includes('this endpoint') ? <span className="mono text-ink-2"> {patch.target}</span> : null;
+}
+
 /** One click makes a draft, and opens it. */
 function useBegin() {
   const canEdit = useCanEdit();
@@ -100,6 +106,7 @@ function Rules({
                 <li key={`${remedy.text}${JSON.stringify(remedy.change)}`} className="flex flex-wrap gap-x-3 items-center">
                   <span>
                     {remedy.text}
+                    <Place change={remedy.change} text={remedy.text} />
                     {remedy.ask && <span className="text-ink-3">; {remedy.ask}</span>}
                   </span>
                   {canEdit && remedy.change && (
@@ -114,7 +121,11 @@ function Rules({
                   )}
                 </li>
               ))}
-              {each.remedies.length > 3 && <li className="text-ink-3">and {each.remedies.length - 3} more places</li>}
+              {each.remedies.length > 3 && (
+                <li className="text-ink-3">
+                  and {each.remedies.length === 4 ? 'one more place' : `${each.remedies.length - 3} more places`}
+                </li>
+              )}
             </ul>
           </li>
         ))}

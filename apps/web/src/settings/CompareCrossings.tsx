@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ComparedCrossings, Verdict as VerdictWord } from '@underpass/contracts';
 import { Link, useSearchParams } from 'react-router';
-import { cellOf } from '../estate/kinds.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { CrossingChoice } from './CrossingChoice.js';
+import { factText, factValue } from './factWords.js';
 import { settingsQueries } from './queries.js';
 
 /** Two crossings, fact by fact; what of the difference each explains, most first. */
@@ -56,7 +56,7 @@ function Differences({ data }: { data: ComparedCrossings }) {
       </ul>
       <p className="text-[15px] leading-5 mt-2" role="status">
         {differences[0] && differences[0].explains > 0.005
-          ? `${differences[0].fact} explains most: ${Math.round(differences[0].explains * 100)} % of the difference.`
+          ? `${factText(differences[0].fact)} explains most: ${Math.round(differences[0].explains * 100)} % of the difference.`
           : differences.length === 0
             ? 'Nothing is otherwise between them.'
             : 'No single fact explains the difference: it takes several together.'}
@@ -76,10 +76,10 @@ function Differences({ data }: { data: ComparedCrossings }) {
           {differences.map((each) => (
             <tr key={each.fact} className="border-b border-rule align-top">
               <th scope="row" className="text-left font-semibold py-1 pr-3">
-                {each.fact}
+                {factText(each.fact)}
               </th>
-              <td className="pr-3 break-words max-w-[160px]">{cellOf(each.a) || 'not known'}</td>
-              <td className="pr-3 break-words max-w-[160px]">{cellOf(each.b) || 'not known'}</td>
+              <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.a)}</td>
+              <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.b)}</td>
               <td className="text-right">
                 <span
                   className="inline-block h-[8px] bg-tile align-middle mr-2"

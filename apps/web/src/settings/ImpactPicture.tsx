@@ -122,7 +122,9 @@ export function ImpactPicture({ data }: { data: Impact }) {
               </Link>
               <Verdict verdict={loser.to} />
             </span>
-            <span className="text-[12.5px] text-ink-2 block">{regional(loser.text)}</span>
+            <span className="text-[12.5px] text-ink-2 block">
+              {loser.place}: {regional(loser.text)}
+            </span>
           </li>
         ))}
       </ul>

@@ -98,8 +98,8 @@ export function SettingsPage() {
         <p className="text-ink-2">
           {definition?.does}. Default {valueText(key, definition?.default as SettingValue)}; {definition && ruleWords[definition.merge]}.
         </p>
-        <div className="flex flex-wrap gap-x-4 gap-y-2 mt-2 items-center">
-          <label className="inline-flex gap-2 items-center min-w-0">
+        <div className="flex flex-wrap gap-x-3 gap-y-2 mt-2 items-center">
+          <label className="inline-flex gap-2 items-center w-[178px]">
             <span className="text-ink-3">For</span>
             <Pick
               kind="endpoint"
@@ -108,7 +108,7 @@ export function SettingsPage() {
               onPick={(picked) => picked && set({ endpoint: picked.id, person: null })}
             />
           </label>
-          <label className="inline-flex gap-2 items-center min-w-0">
+          <label className="inline-flex gap-2 items-center w-[210px]">
             <span className="text-ink-3">with</span>
             <Pick
               kind="person"

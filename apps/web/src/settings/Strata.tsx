@@ -3,7 +3,7 @@ import type { Explanation } from '@underpass/core';
 import { layerWords, type Stratum } from './strata.js';
 import { valueText } from './valueWords.js';
 
-const height = 76;
+const height = 62;
 const ground = 46;
 const width = 640;
 const coreWidth = 30;
@@ -28,7 +28,7 @@ const depthOf = ({ strata, explanation }: Core): number => {
 
 function Drill({ x, core, settingKey, label }: { x: number; core: Core; settingKey: string; label: string }) {
   const depth = depthOf(core);
-  const bottom = ground + depth * height - (depth === core.strata.length ? 4 : 22);
+  const bottom = ground + depth * height - (depth === core.strata.length ? 4 : 16);
   const isAdding = core.explanation.rule === 'add';
   const inForce = (stratum: Stratum, i: number) =>
     isAdding ? stratum.state === 'in force' : i === depth - 1 && core.explanation.deciding !== null;
@@ -167,7 +167,7 @@ export function Strata({
         <path d={`M0,${bottom} H${width}`} stroke="var(--ink-2)" strokeWidth="1" />
         <Drill x={cores.now} core={now} settingKey={settingKey} label="now" />
         {draft && <Drill x={cores.draft} core={draft} settingKey={settingKey} label="with draft" />}
-        {shown.strata.map(({ layer, locked }, i) => (locked ? <Lock key={layer} x={174} y={ground + i * height + 14} /> : null))}
+        {shown.strata.map(({ layer, locked }, i) => (locked ? <Lock key={layer} x={174} y={ground + i * height + 11} /> : null))}
       </svg>
       <ul className="absolute inset-0" aria-label="Layers, the nearest first">
         {shown.strata.map((stratum, i) => (
@@ -177,7 +177,7 @@ export function Strata({
             style={{ top: `${((ground + i * height) / (bottom + 20)) * 100}%`, height: `${(height / (bottom + 20)) * 100}%`, width: '69%' }}
           >
             <button
-              className={`w-full h-full text-left grid grid-cols-[minmax(0,42%)_minmax(0,58%)] content-start pt-2.5 pl-2.5 gap-x-2 ${stratum.layer === chosen ? 'border-l-[5.5px] border-bore' : 'border-l-[5.5px] border-transparent'}`}
+              className={`w-full h-full text-left grid grid-cols-[minmax(0,42%)_minmax(0,58%)] content-start pt-2 pl-2.5 gap-x-2 ${stratum.layer === chosen ? 'border-l-[5.5px] border-bore' : 'border-l-[5.5px] border-transparent'}`}
               aria-pressed={stratum.layer === chosen}
               onClick={() => onChoose(stratum.layer)}
             >

@@ -8,6 +8,16 @@ const place = ({ layer, target }: Pick<Setting, 'layer' | 'target'>): string =>
 const told = (entry: Pick<Setting, 'key' | 'value' | 'layer' | 'target'> & { locked?: boolean }): string =>
   `${definitionOf(entry.key)?.label ?? entry.key} ${valueText(entry.key, entry.value)} ${place(entry)}${entry.locked ? ', locked' : ''}`;
 
+type KindPatch = Extract<Change['patches'][number], { kind: unknown }>;
+function ruleStep(patch: KindPatch): string {
+  if (patch.do === 'create') return `A rule comes: ${(patch.object as { name?: string }).name ?? patch.id}`;
+  if (patch.do === 'remove') return `The rule ${patch.id} goes`;
+  const fields = Object.entries(patch.set ?? {}).map(
+    ([field, value]) => `${field} becomes ${typeof value === 'string' || typeof value === 'number' ? value : 'another'}`,
+  );
+  return `The rule ${patch.id}: ${fields.join(', ')}`;
+}
+
 /** The steps of a change in words, one each. */
 export const stepsOf = (change: Change): string[] => [
   ...change.patches.map((patch) => {
@@ -23,6 +33,7 @@ export const stepsOf = (change: Change): string[] => [
         .filter(Boolean)
         .join(', ');
     }
+    if ('kind' in patch && patch.kind === 'usbRule') return ruleStep(patch);
     if (patch.do === 'remove' && patch.kind === 'setting') return `Entry ${patch.id} is taken away`;
     return summaryOf({ patches: [patch], hypotheses: [] });
   }),

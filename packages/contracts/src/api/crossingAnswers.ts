@@ -235,7 +235,9 @@ export const ImpactAnswer = z
     come: z.number(),
     gone: z.number(),
     moves: z.array(z.object({ from: Verdict, to: Verdict, people: z.number() })),
-    losers: z.array(z.object({ crossing: z.string(), person: z.string(), from: Verdict, to: Verdict, text: z.string() })),
+    losers: z.array(
+      z.object({ crossing: z.string(), person: z.string(), place: z.string(), from: Verdict, to: Verdict, text: z.string() }),
+    ),
     newlyBlocked: z.number().describe('Crossings that open now and would not any more'),
     improved: z.number(),
     weakened: z.number(),

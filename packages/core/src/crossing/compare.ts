@@ -123,6 +123,11 @@ const whole: readonly Part[] = [
     of: ({ hosts }) => hosts.map(({ power, places, used, graphics, region }) => ({ power, places, used, graphics, region })),
     with: (facts, { hosts }) => ({ ...facts, hosts }),
   },
+  {
+    fact: 'devices in full',
+    of: ({ devices }) => devices.map(({ vid, pid, class: code, interfaces }) => ({ vid, pid, class: code, interfaces })),
+    with: (facts, { devices }) => ({ ...facts, devices }),
+  },
   { fact: 'entitled', of: ({ entitled }) => entitled, with: (facts, { entitled }) => ({ ...facts, entitled }) },
   {
     fact: 'published at a portal',

@@ -1,4 +1,5 @@
 import type { Peripheral, PeripheralKind } from '@underpass/contracts';
+import { bestFor, functionCodes } from '../redirection/index.js';
 import { followed, type SettingValues } from '../settings/index.js';
 import type { DeskItem, DeskReason } from './deskReason.js';
 import { decidedOf, deviceName, kindOf } from './devices.js';
@@ -12,6 +13,8 @@ export function deviceItem(device: Peripheral, facts: CrossingFacts, s: SettingV
   const item = (works: boolean, as: DeskItem['carriedAs'], because: DeskReason | null, meant = false): DeskItem => ({
     ...{ name: deviceName(device), works, carriedAs: as, because, meant, screen: undefined, peripheral, device: device.id },
   });
+  // keys and pointer are the session’s own input, whatever a rule says of the device
+  if (decision !== 'raw USB' && bestFor(functionCodes(device)).carriedAs === 'session input') return item(true, 'session', null);
   switch (decision) {
     case 'session input':
       return item(true, 'session', null);

@@ -55,6 +55,7 @@ export function ductsOf(facts: CrossingFacts, figures: CrossingFigures): Duct[] 
     const item = desk.find((each) => each.device === device.id);
     const isSplit = decided.decision === 'split';
     const seen = new Set<string>();
+    const distinct = new Set(functionCodes(device).map((codes) => sortOf(codes).name)).size;
     for (const codes of functionCodes(device)) {
       const sort = sortOf(codes);
       if (seen.has(sort.name)) continue;
@@ -76,7 +77,7 @@ export function ductsOf(facts: CrossingFacts, figures: CrossingFigures): Duct[] 
       const { mbps, exchanges, addedMs } = carryCosts(part, carriedAs, { s, endpoint, rttMs });
       const isKept = item?.works === false && item.because;
       ducts.push({
-        ...{ name: seen.size > 1 || functionCodes(device).length > 1 ? `${deviceName(device)}: ${sort.name}` : deviceName(device) },
+        name: distinct > 1 ? `${sort.name.slice(0, 1).toUpperCase()}${sort.name.slice(1)}, ${deviceName(device)}` : deviceName(device),
         direction: sort.kind && back.has(sort.kind) ? 'back to the desk' : 'to the session',
         ...{ carriedAs, mbps: mbps ?? 0, exchanges, addedMs },
         claimedTwice: sort.kind === 'camera' && offloaded && carriedAs !== 'not allowed' && carriedAs !== 'local only',

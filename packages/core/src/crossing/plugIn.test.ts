@@ -156,7 +156,7 @@ describe('the desk of a crossing, told in full', () => {
     const offloaded = setting('media.callOffload', true)(base('CD-002', 'call-desktop'));
     const ducts = ductsOf(offloaded, computeFigures(offloaded));
     expect(ducts.slice(0, 4).map(({ name }) => name)).toEqual(['Keyboard', 'Pointer', 'Picture', 'Sound']);
-    expect(ducts.filter(({ claimedTwice }) => claimedTwice).map(({ name }) => name)).toEqual(['Camera: camera']);
+    expect(ducts.filter(({ claimedTwice }) => claimedTwice).map(({ name }) => name)).toEqual(['Camera']);
     const picture = ducts.find(({ name }) => name === 'Picture');
     expect(picture?.mbps).toBe(computeFigures(offloaded).demand.meanMbps);
     for (const { mbps } of ducts) expect(mbps).toBeGreaterThanOrEqual(0);

@@ -27,7 +27,7 @@ export interface Impact {
   gone: number;
   moves: { from: Verdict; to: Verdict; people: number }[];
   /** The people who lose most, worst first. */
-  losers: { crossing: string; person: string; from: Verdict; to: Verdict; text: string }[];
+  losers: { crossing: string; person: string; place: string; from: Verdict; to: Verdict; text: string }[];
   /** Crossings that open now and would not any more. */
   newlyBlocked: number;
   /** Crossings that stay in their verdict and whose figures move. */
@@ -81,8 +81,9 @@ export class ImpactTally {
   add(ref: CrossingRef): void {
     this.counts.crossings++;
     const isFew = this.crossings.length <= mostBeside;
-    const known = isFew ? undefined : this.known(ref);
-    const was = this.come.has(ref.id) || known ? null : figuresOf(this.old, ref);
+    const known = this.known(ref);
+    // both sides are looked at where that is soon done, whatever is known already
+    const was = this.come.has(ref.id) || (known && !isFew) ? null : figuresOf(this.old, ref);
     const is = this.gone.has(ref.id) ? null : figuresOf(this.fresh, ref);
     const before = this.come.has(ref.id) ? null : (known ?? standOf(was));
     const after = standOf(is);
@@ -174,7 +175,8 @@ export class ImpactTally {
   private told({ ref, from, to }: { ref: CrossingRef; from: Verdict; to: Verdict }): Impact['losers'][number] {
     const [before, after] = [figuresOf(this.old, ref), figuresOf(this.fresh, ref)];
     const person = this.fresh.model.people.get(ref.person)?.name ?? ref.person;
-    return { crossing: ref.id, person, from, to, text: before && after ? lossOf(before, after) : '' };
+    const place = this.fresh.model.locations.get(ref.location)?.name ?? ref.location;
+    return { crossing: ref.id, person, place, from, to, text: before && after ? lossOf(before, after) : '' };
   }
 }
 

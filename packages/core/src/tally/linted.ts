@@ -38,7 +38,7 @@ export class LintTally {
         this.rules.set(rule, (counting = { cause, consequence, crossings: 0, people: new Set(), remedies: new Map(), examples: [] }));
       counting.crossings++;
       counting.people.add(facts.person.id);
-      if (counting.examples.length < mostExamples)
+      if (counting.examples.length < mostExamples && !counting.examples.some(({ person }) => person === facts.person.name))
         counting.examples.push({ crossing: facts.ref.id, person: facts.person.name, endpoint: facts.endpoint.id });
       const key = `${remedy.text}|${JSON.stringify(remedy.change)}`;
       const known = counting.remedies.get(key);

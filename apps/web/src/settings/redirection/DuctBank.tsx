@@ -2,7 +2,7 @@ import { figureText } from './words.js';
 import { bankOf, type Duct, type PlacedDuct } from './ductGeometry.js';
 
 /** A name cut to what fits beneath its duct. */
-const cut = (name: string): string => (name.length > 15 ? `${name.slice(0, 14)}…` : name);
+const cut = (name: string): string => (name.length > 13 ? `${name.slice(0, 12)}…` : name);
 
 function Ring({ placed: { duct, x, y, r } }: { placed: PlacedDuct }) {
   if (duct.claimedTwice)

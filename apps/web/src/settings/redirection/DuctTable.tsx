@@ -14,7 +14,7 @@ export function DuctTable({ ducts }: { ducts: readonly Duct[] }) {
           <th scope="col" className="text-right">
             Mbit/s
           </th>
-          <th scope="col" className="text-right">
+          <th scope="col" className="text-right pl-4">
             adds
           </th>
         </tr>
@@ -31,7 +31,7 @@ export function DuctTable({ ducts }: { ducts: readonly Duct[] }) {
             </td>
             <td className="py-1 pr-3">{duct.rule}</td>
             <td className="py-1 text-right">{figureText(duct.mbps)}</td>
-            <td className="py-1 text-right whitespace-nowrap">
+            <td className="py-1 pl-4 text-right whitespace-nowrap">
               {duct.exchanges === 0
                 ? '–'
                 : duct.addedMs === null

@@ -44,9 +44,12 @@ export function PlugPanel({
       <h2 id="plug">
         Plug it in <small className="font-normal text-[13px] text-ink-3 ml-2">on paper</small>
       </h2>
-      <label className="flex gap-2 items-center mt-1">
-        <span className="text-ink-3">Device</span>
+      <p className="flex gap-2 items-center mt-1">
+        <label className="text-ink-3" htmlFor="plug-device">
+          Device
+        </label>
         <select
+          id="plug-device"
           className="field max-w-[320px]"
           value={chosen}
           onChange={({ target }) => {
@@ -62,7 +65,7 @@ export function PlugPanel({
             </option>
           ))}
         </select>
-      </label>
+      </p>
       {plugged.isError && <Failed what="What happens" error={plugged.error} onRetry={() => void plugged.refetch()} />}
       {device && plugged.isPending && <Loading what="what happens" />}
       {device && plugged.data && (
