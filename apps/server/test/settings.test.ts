@@ -85,6 +85,11 @@ describe('settings in force', () => {
     expect([now.past, now.subject.location, valueOf(now, 'picture.frameCap')]).toEqual([false, 'tolmouth', 30]);
     const later = await server.call(`settings/of?endpoint=WEX-TC-020&at=2190-01-01T00:00:00Z`, { cookie: reader });
     expect([later.status, (later.body as { detail: string }).detail]).toEqual([422, expect.stringMatching(/later is not known/)]);
+    const long = await server.call('settings/of?endpoint=WEX-TC-020&at=2001-01-01T00:00:00Z', { cookie: reader });
+    expect([long.status, (long.body as { detail: string }).detail]).toEqual([
+      404,
+      expect.stringMatching(/Nothing is recorded of WEX-TC-020/),
+    ]);
     // the history of the key has it, with who and why
     const places = await get<SettingPlaces>('settings/places/picture.frameCap');
     expect(places.history[0]).toMatchObject({

@@ -84,7 +84,7 @@ export class DraftsController {
   ): Promise<DraftApplied> {
     const draft = await this.find(id);
     this.assertSeen(draft, seen);
-    const { change, left } = narrow ? narrowed(draft.change, narrow) : { change: draft.change, left: 0 };
+    const { change, left } = narrow ? narrowed(this.results.reader.model, draft.change, narrow) : { change: draft.change, left: 0 };
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this draft waits for work outside. Apply it once that is done.');
     if (change.patches.length === 0)

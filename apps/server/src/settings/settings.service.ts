@@ -88,6 +88,8 @@ export class SettingsService {
       throw new ProblemError(422, 'Not valid', 'What is in force later is not known. Ask for a date that is gone by.');
     const model = at === undefined ? this.model : await this.modelAt(atMs);
     const endpoint = model.endpoints.get(endpointId);
+    if (!endpoint && at !== undefined && this.model.endpoints.has(endpointId))
+      throw new ProblemError(404, 'Not recorded', `Nothing is recorded of ${endpointId} on that date: its first record is later.`);
     if (!endpoint) throw notFound('endpoint', endpointId);
     const person = personId ?? endpoint.person ?? usersOf(endpoint)[0];
     if (person !== undefined && !model.people.has(person)) throw notFound('person', person);

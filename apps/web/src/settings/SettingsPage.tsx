@@ -49,7 +49,9 @@ export function SettingsPage() {
     enabled: !search.get('endpoint'),
   });
   const endpoint = search.get('endpoint') ?? first.data?.rows[0]?.endpoint ?? '';
-  const day = search.get('at');
+  const today = new Date().toISOString().slice(0, 10);
+  // the end of today is not gone by: it is now
+  const day = search.get('at') === today ? null : search.get('at');
   const of = useQuery(settingsQueries.of(endpoint, search.get('person'), day ? `${day}T23:59:59Z` : null));
   const working = useDraft(search.get('draft'), (id) => set({ draft: id }));
   const [chosen, setChosen] = useState<Layer>('location');
@@ -123,8 +125,8 @@ export function SettingsPage() {
               type="date"
               className="field w-[140px]"
               aria-label="Past date"
-              value={day ?? ''}
-              max={new Date().toISOString().slice(0, 10)}
+              value={search.get('at') ?? ''}
+              max={today}
               onChange={({ target: box }) => set({ at: box.value })}
             />
           </label>

@@ -75,11 +75,37 @@ describe('a change at a nearer layer', () => {
     const near = settingTo('picture.codec', 'person', 'P001', 'hevc');
     const elsewhere = settingTo('picture.codec', 'location', 'brack', 'hevc');
     const { change, left } = narrowed(
+      office.reader.model,
       doing({ ...wide, was: 30 } as typeof wide, near, elsewhere, { do: 'remove', kind: 'host', id: 'x' }),
       { layer: 'location', target: 'wexcombe' },
     );
     expect(change.patches).toEqual([{ ...wide, layer: 'location', target: 'wexcombe' }, near]);
     expect(left).toBe(2);
+  });
+
+  test('a lock goes with it, onto what stands there or as a new entry; what changes an entry is told from where it stands', () => {
+    const { model } = office.reader;
+    const object = { id: 'wish', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 60, locked: true };
+    const wish = doing({ do: 'create', kind: 'setting', id: 'wish', object });
+    expect(narrowed(model, wish, { layer: 'location', target: 'wexcombe' }).change.patches).toEqual([
+      {
+        do: 'create',
+        kind: 'setting',
+        id: 'picture.frameCap-location-wexcombe',
+        object: { ...object, id: 'picture.frameCap-location-wexcombe', layer: 'location', target: 'wexcombe' },
+      },
+    ]);
+    // the designers have an entry of their own
+    expect(narrowed(model, wish, { layer: 'group', target: 'designers' }).change.patches).toEqual([
+      { do: 'change', kind: 'setting', id: 'S004', set: { value: 60, locked: true } },
+    ]);
+    const longer = doing({ do: 'change', kind: 'setting', id: 'S001', set: { value: 90 } });
+    expect(narrowed(model, longer, { layer: 'location', target: 'wexcombe' }).change.patches).toEqual([
+      { do: 'setting', key: 'security.secondFactorTimeoutS', layer: 'location', target: 'wexcombe', value: 90 },
+    ]);
+    expect(narrowed(model, doing({ do: 'remove', kind: 'setting', id: 'S001' }), { layer: 'location', target: 'wexcombe' })).toMatchObject({
+      left: 1,
+    });
   });
 });
 
