@@ -3,6 +3,7 @@ import type { ComparedCrossings, Verdict as VerdictWord } from '@underpass/contr
 import { Link, useSearchParams } from 'react-router';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
+import { Wide } from '../ui/Wide.js';
 import { CrossingChoice } from './CrossingChoice.js';
 import { factText, factValue } from './factWords.js';
 import { settingsQueries } from './queries.js';
@@ -61,37 +62,39 @@ function Differences({ data }: { data: ComparedCrossings }) {
             ? 'Nothing is otherwise between them.'
             : 'No single fact explains the difference: it takes several together.'}
       </p>
-      <table className="w-full mt-2">
-        <thead className="head">
-          <tr>
-            <th scope="col">Fact</th>
-            <th scope="col">the one</th>
-            <th scope="col">the other</th>
-            <th scope="col" className="text-right">
-              explains
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {differences.map((each) => (
-            <tr key={each.fact} className="border-b border-rule align-top">
-              <th scope="row" className="text-left font-semibold py-1 pr-3">
-                {factText(each.fact)}
+      <Wide label="Differences" className="mt-2">
+        <table className="w-full">
+          <thead className="head">
+            <tr>
+              <th scope="col">Fact</th>
+              <th scope="col">the one</th>
+              <th scope="col">the other</th>
+              <th scope="col" className="text-right">
+                explains
               </th>
-              <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.a)}</td>
-              <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.b)}</td>
-              <td className="text-right">
-                <span
-                  className="inline-block h-[8px] bg-tile align-middle mr-2"
-                  style={{ width: `${Math.round(each.explains * 60)}px` }}
-                  aria-hidden
-                />
-                {Math.round(each.explains * 100)} %
-              </td>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {differences.map((each) => (
+              <tr key={each.fact} className="border-b border-rule align-top">
+                <th scope="row" className="text-left font-semibold py-1 pr-3">
+                  {factText(each.fact)}
+                </th>
+                <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.a)}</td>
+                <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.b)}</td>
+                <td className="text-right">
+                  <span
+                    className="inline-block h-[8px] bg-tile align-middle mr-2"
+                    style={{ width: `${Math.round(each.explains * 60)}px` }}
+                    aria-hidden
+                  />
+                  {Math.round(each.explains * 100)} %
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
     </div>
   );
 }

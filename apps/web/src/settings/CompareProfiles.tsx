@@ -8,6 +8,7 @@ import { useCanEdit } from '../api/session.js';
 import { Pick } from '../ui/Pick.js';
 import { Failed } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
+import { Wide } from '../ui/Wide.js';
 import { profileFormats, profileOf, profileText, readProfile, type ProfileFormat } from './profileFile.js';
 import { settingsQueries } from './queries.js';
 import { valueText } from './valueWords.js';
@@ -39,26 +40,28 @@ export function CompareProfiles() {
             {rows.length === 0 ? 'They are the same.' : `${rows.length} ${rows.length === 1 ? 'setting is' : 'settings are'} otherwise.`}
           </p>
           {rows.length > 0 && (
-            <table className="w-full mt-2">
-              <thead className="head">
-                <tr>
-                  <th scope="col">Setting</th>
-                  <th scope="col">{first?.name}</th>
-                  <th scope="col">{second?.name}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map(({ key, a, b }) => (
-                  <tr key={key} className="border-b border-rule">
-                    <th scope="row" className="text-left font-semibold py-1 pr-3">
-                      {definitionOf(key)?.label ?? key} <span className="mono font-normal text-[12px] text-ink-3">{key}</span>
-                    </th>
-                    <td className="pr-3">{valueText(key, a)}</td>
-                    <td>{valueText(key, b)}</td>
+            <Wide label="Settings that differ" className="mt-2">
+              <table className="w-full">
+                <thead className="head">
+                  <tr>
+                    <th scope="col">Setting</th>
+                    <th scope="col">{first?.name}</th>
+                    <th scope="col">{second?.name}</th>
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {rows.map(({ key, a, b }) => (
+                    <tr key={key} className="border-b border-rule">
+                      <th scope="row" className="text-left font-semibold py-1 pr-3">
+                        {definitionOf(key)?.label ?? key} <span className="mono font-normal text-[12px] text-ink-3">{key}</span>
+                      </th>
+                      <td className="pr-3">{valueText(key, a)}</td>
+                      <td>{valueText(key, b)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
           )}
           {endpoint && second && rows.length > 0 && <TakeOver endpoint={endpoint} from={second} rows={rows} />}
         </div>

@@ -26,7 +26,7 @@ export function fieldsAsWritten(schema: z.ZodType): ReadonlySet<string> {
     if (!(object instanceof z.ZodObject) || seen.has(object)) return;
     seen.add(object);
     for (const [name, field] of Object.entries(object.shape as Record<string, z.ZodType>)) {
-      if (asWritten.has(inside(field) as z.ZodString)) found.add(name);
+      if (asWritten.get(inside(field) as z.ZodString)) found.add(name);
       else look(field);
     }
   };
