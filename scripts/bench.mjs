@@ -9,6 +9,7 @@ import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 ensureModules();
 ensureBuilt();
 const { benchCore, demo } = await import('./bench-core.mjs');
+const { benchSettings } = await import('./bench-settings.mjs');
 const { benchBringup } = await import('./bench-bringup.mjs');
 const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
@@ -135,6 +136,8 @@ for (const [name, value] of Object.entries(benchCore()))
     value,
     name.startsWith('crossings a second, with') ? '15000 and more' : name.startsWith('whole') ? 'well under 100' : '',
   );
+
+for (const [name, value] of Object.entries(benchSettings())) tell(name, value, 'under 2000');
 
 benchBringup(tell);
 

@@ -2,11 +2,10 @@ import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { DuctsAnswer, PluggedAnswer, PlugRequest, RulesAnswer, type Peripheral } from '@underpass/contracts';
 import {
-  bestFor,
+  bestOf,
   computeFigures,
   decide,
   ductsOf,
-  functionCodes,
   plugIn,
   rulesInOrder,
   shadowed,
@@ -47,7 +46,7 @@ export class RedirectionController {
       const found = this.decided(reader, device);
       if (found === undefined) continue;
       // keys and pointer are the session’s own input, and want no rule
-      if (found === null && bestFor(functionCodes(device)).carriedAs === 'session input') continue;
+      if (found === null && bestOf(device).carriedAs === 'session input') continue;
       if (found === null) {
         if (unnamed.length < mostUnnamed) unnamed.push({ device, endpoint: model.endpoints.get(device.endpoint)?.name ?? device.endpoint });
       } else decides.set(found, (decides.get(found) ?? 0) + 1);

@@ -54,7 +54,8 @@ function withoutVideo(mix: Mix): Mix {
 export type DemandFacts = SessionFacts & Pick<CrossingFacts, 'resource'> & Partial<Pick<CrossingFacts, 'devices'>>;
 
 /** Video is played on the endpoint instead of in the session. */
-const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean => followed(s, 'media.videoOffload', endpoint);
+const playsVideo = ({ endpoint }: DemandFacts, s: SettingValues): boolean =>
+  s['media.videoOffload'] && followed(s, 'media.videoOffload', endpoint);
 
 /** Picture demand of a crossing's session. */
 export function demandOf(facts: DemandFacts, s: SettingValues, session: Session = sessionOf(facts, s)): Demand {

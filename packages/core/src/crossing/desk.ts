@@ -20,6 +20,8 @@ const peripheralWords: Record<PeripheralKind, string> = {
 
 const screenNames = Array.from({ length: 16 }, (_, i) => `Screen ${i + 1}`);
 
+const nothingInFull: ReadonlySet<PeripheralKind> = new Set();
+
 /** Every screen and every peripheral: whether it works, how it is carried, and why. */
 export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session): DeskItem[] {
   const { endpoint } = facts;
@@ -54,7 +56,7 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
       else add(name, true, 'session', fit && !fit.fits ? { code: 'port slow', highestHz: fit.highestHz } : null, i);
     }
   }
-  const inFull = new Set(facts.devices.flatMap((device) => kindOf(device) ?? []));
+  const inFull = facts.devices.length > 0 ? new Set(facts.devices.flatMap((device) => kindOf(device) ?? [])) : nothingInFull;
   for (const device of facts.devices) {
     const item = deviceItem(device, facts, s, session);
     if (item) items.push(item);

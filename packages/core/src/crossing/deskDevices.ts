@@ -1,5 +1,5 @@
 import type { Peripheral, PeripheralKind } from '@underpass/contracts';
-import { bestFor, functionCodes } from '../redirection/index.js';
+import { bestOf } from '../redirection/index.js';
 import { followed, type SettingValues } from '../settings/index.js';
 import type { DeskItem, DeskReason } from './deskReason.js';
 import { decidedOf, deviceName, kindOf } from './devices.js';
@@ -14,7 +14,7 @@ export function deviceItem(device: Peripheral, facts: CrossingFacts, s: SettingV
     ...{ name: deviceName(device), works, carriedAs: as, because, meant, screen: undefined, peripheral, device: device.id },
   });
   // keys and pointer are the session’s own input, whatever a rule says of the device
-  if (decision !== 'raw USB' && bestFor(functionCodes(device)).carriedAs === 'session input') return item(true, 'session', null);
+  if (decision !== 'raw USB' && bestOf(device).carriedAs === 'session input') return item(true, 'session', null);
   switch (decision) {
     case 'session input':
       return item(true, 'session', null);

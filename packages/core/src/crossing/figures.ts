@@ -106,7 +106,7 @@ function profileMbps(facts: CrossingFacts, host: Host | undefined): number {
 }
 
 function voiceOf(facts: CrossingFacts, s: SettingValues, way: Way, session: Session): Voice {
-  const carried = followed(s, 'media.callOffload', facts.endpoint) ? 'endpoint' : 'host';
+  const carried = s['media.callOffload'] && followed(s, 'media.callOffload', facts.endpoint) ? 'endpoint' : 'host';
   const counts = facts.resource.calls;
   if (!counts) return { host: null, endpoint: null, carried, heard: null, kept: null, counts };
   const jitterMs = way.jitterMs ?? 2;

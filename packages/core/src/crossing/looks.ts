@@ -29,15 +29,18 @@ function isShown(s: SettingValues, key: keyof typeof withoutEffect | 'picture.wa
 
 const known = new Map<string, Looks>();
 /** By the settings object, which everybody shares for whom the same is in force; and by what of a device decides whether it follows them. */
-const latest = new WeakMap<SettingValues, Map<string, Looks | undefined>>();
+const latest = new WeakMap<SettingValues, (Looks | undefined | null)[]>();
+const kinds = { browser: 0, 'native client': 1, 'thin-client firmware': 2 } as const;
+const platforms = { thin: 0, desktop: 3, mobile: 6 } as const;
 
 /** What the settings take off a picture and add to it; nothing where it is as it was measured. */
 export function looksOf(s: SettingValues, device: Follower): Looks | undefined {
   let byDevice = latest.get(s);
-  if (!byDevice) latest.set(s, (byDevice = new Map()));
-  const kind = `${device.clientKind}|${device.platform}`;
-  if (!byDevice.has(kind)) byDevice.set(kind, makeLooks(s, device));
-  return byDevice.get(kind);
+  if (!byDevice) latest.set(s, (byDevice = new Array<null>(9).fill(null)));
+  const kind = kinds[device.clientKind] + platforms[device.platform];
+  let looks = byDevice[kind];
+  if (looks === null) byDevice[kind] = looks = makeLooks(s, device);
+  return looks;
 }
 
 function makeLooks(s: SettingValues, device: Follower): Looks | undefined {

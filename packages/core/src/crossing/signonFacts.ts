@@ -1,9 +1,9 @@
 import type { Host } from '@underpass/contracts';
 import { followed, type SettingValues } from '../settings/index.js';
-import { typedAgain, type SignonFacts } from '../signon/index.js';
+import type { SignonFacts } from '../signon/index.js';
 import type { Demand } from '../picture/index.js';
 import type { CrossingFacts } from './facts.js';
-import { handedOf, signsOnByItself, tapsCard, typesFirst } from './handed.js';
+import { signsOnByItself, tapsCard, typesAgainAt, typesFirst } from './handed.js';
 import { asksSecondFactor } from './ladder.js';
 import type { Session } from './session.js';
 import type { Way } from './way.js';
@@ -13,7 +13,8 @@ const assumedMbps = 5;
 
 /** A device that is switched off, sleeps or starts again when its person goes starts in the morning, whatever it is said to be. */
 const isOffInTheMorning = ({ endpoint }: CrossingFacts, s: SettingValues): boolean =>
-  followed(s, 'client.powerOff', endpoint) === 'off' || followed(s, 'session.logOff', endpoint) === 'switch off';
+  (s['client.powerOff'] !== 'stays on' || s['session.logOff'] !== 'back to sign-in') &&
+  (followed(s, 'client.powerOff', endpoint) === 'off' || followed(s, 'session.logOff', endpoint) === 'switch off');
 
 /** What the sign-on of a crossing depends on. */
 export const signonFactsOf = (
@@ -37,7 +38,7 @@ export const signonFactsOf = (
   preSession: s['security.preSession'],
   singleSignOn: signsOnByItself(facts, s),
   types: typesFirst(facts, s),
-  typesAt: typedAgain(handedOf(facts, s)).map(({ step }) => step),
+  typesAt: typesAgainAt(facts, s),
   taps: tapsCard(facts, s),
   quic: facts.gateway.udp !== false && session.quic,
   entryLink: s['session.entryLink'],

@@ -12,12 +12,17 @@ export interface Tunnelled {
   session: boolean;
   calls: boolean;
 }
+const [inside, callsOutside]: Tunnelled[] = [
+  { session: true, calls: true },
+  { session: true, calls: false },
+];
 const outside: Tunnelled = { session: false, calls: false };
 /** What of a device goes through a tunnel. */
 export function tunnelledOf(s: SettingValues, device: Follower): Tunnelled {
-  if (followed(s, 'transport.wayIn', device) !== 'tunnel') return outside;
+  // mostly there is none, and this is asked for with every crossing
+  if (s['transport.wayIn'] !== 'tunnel' || followed(s, 'transport.wayIn', device) !== 'tunnel') return outside;
   const past = followed(s, 'transport.pastTunnel', device);
-  return { session: past !== 'calls and session', calls: past === 'nothing' };
+  return past === 'calls and session' ? outside : ((past === 'calls' ? callsOutside : inside) as Tunnelled);
 }
 
 /** Bytes on the line for each byte of a session, by the largest packet and what is put around it. @param s null: as is usual */
@@ -29,11 +34,12 @@ export function headersShare(s: SettingValues | null, device: Follower): number 
 
 /** Straight to the host, from where there is no way straight to it. */
 export const straightFromOutside = ({ location, endpoint }: Pick<CrossingFacts, 'location' | 'endpoint'>, s: SettingValues): boolean =>
-  followed(s, 'transport.wayIn', endpoint) === 'straight' && !location.inside;
+  s['transport.wayIn'] === 'straight' && !location.inside && followed(s, 'transport.wayIn', endpoint) === 'straight';
 
 /** Whether a session goes past the gateway: on the inside network, where the settings say so. */
 export const passesGateway = ({ location, endpoint }: Pick<CrossingFacts, 'location' | 'endpoint'>, s: SettingValues): boolean =>
-  location.inside && (s['transport.gatewayBypass'] || followed(s, 'transport.wayIn', endpoint) === 'straight');
+  location.inside &&
+  (s['transport.gatewayBypass'] || (s['transport.wayIn'] === 'straight' && followed(s, 'transport.wayIn', endpoint) === 'straight'));
 
 /** What a tunnel adds one way, ms: to wrap and unwrap; from memory, assumed. */
 export const tunnelMs = 2;

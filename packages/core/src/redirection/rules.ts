@@ -34,14 +34,32 @@ export interface Decision {
   looked: Looked[];
 }
 
+/** What is read of a device once: it is decided anew with every crossing of its endpoint, and never changed. */
+interface ReadOf {
+  codes: readonly string[];
+  functions: readonly ClassTriple[];
+  best: ReturnType<typeof bestFor>;
+}
+const known = new WeakMap<object, ReadOf>();
+type Told = Pick<Peripheral, 'class' | 'interfaces'>;
+function readOf(device: Told): ReadOf {
+  let read = known.get(device);
+  if (!read) {
+    const own = tripleOf(device.class);
+    const functions = device.interfaces.length > 0 ? device.interfaces.map(tripleOf) : [own];
+    known.set(
+      device,
+      (read = { codes: [written(own), ...device.interfaces.map((code) => code.toLowerCase())], functions, best: bestFor(functions) }),
+    );
+  }
+  return read;
+}
 /** The codes of a device in full: its own, and those of its interfaces. */
-export const codesOf = ({ class: code, interfaces }: Pick<Peripheral, 'class' | 'interfaces'>): string[] => [
-  written(tripleOf(code)),
-  ...interfaces,
-];
+export const codesOf = (device: Told): readonly string[] => readOf(device).codes;
 /** Functions of a device in full; its own codes where it tells no interfaces. */
-export const functionCodes = ({ class: code, interfaces }: Pick<Peripheral, 'class' | 'interfaces'>): ClassTriple[] =>
-  interfaces.length > 0 ? interfaces.map(tripleOf) : [tripleOf(code)];
+export const functionCodes = (device: Told): readonly ClassTriple[] => readOf(device).functions;
+/** How a device in full is best carried. */
+export const bestOf = (device: Told): ReturnType<typeof bestFor> => readOf(device).best;
 
 const revisionDigits = (revision: string): string => revision.replace('.', '').padStart(4, '0').toLowerCase();
 
@@ -49,7 +67,7 @@ const tests: { [K in keyof UsbMatch]-?: (wanted: NonNullable<UsbMatch[K]>, devic
   vid: (wanted, { vid }) => wanted.toLowerCase() === vid.toLowerCase(),
   pid: (wanted, { pid }) => wanted.toLowerCase() === pid.toLowerCase(),
   revision: (wanted, { revision }) => revision !== undefined && revisionDigits(wanted) === revisionDigits(revision),
-  class: (wanted, device) => codesOf(device).some((code) => codeFits(wanted.toLowerCase(), code.toLowerCase())),
+  class: (wanted, device) => codesOf(device).some((code) => codeFits(wanted, code)),
   serial: (wanted, { serial }) => wanted === serial,
   hidBoot: (wanted, device) => wanted === codesOf(device).some((code) => codeFits('03/01', code)),
   ownership: (wanted, _device, { ownership }) => wanted === ownership,
@@ -82,7 +100,7 @@ const isHub = (device: Peripheral): boolean =>
  * @param rules in their order; see `rulesInOrder`
  */
 export function decide(device: Peripheral, side: PluggedSide, rules: readonly UsbRule[]): Decision {
-  const best = bestFor(functionCodes(device));
+  const best = bestOf(device);
   const before = { rule: null, interfaces: null, looked: [] };
   if (isHub(device)) return { ...before, decision: 'local only', when: null, why: sortOf(tripleOf('09')).why };
   if (!side.hasUsb) {

@@ -1,5 +1,5 @@
 import type { Layer, Setting, SettingValue } from '@underpass/contracts';
-import { catalogue, definitionOf, settingKeys, type SettingDefinition, type SettingKey, type SettingValues } from './catalogue/index.js';
+import { catalogue, settingKeys, type SettingDefinition, type SettingKey, type SettingValues } from './catalogue/index.js';
 import { conditionHolds, nearness, type SettingSubject } from './subject.js';
 import { compareVersions } from './version.js';
 
@@ -91,6 +91,16 @@ function stricter(definition: SettingDefinition, a: SettingValue, b: SettingValu
   }
 }
 
+/** A list with more laid over it: items that are there once, and a name with a dash that takes one away. The list itself is not changed. */
+function added(list: readonly string[], more: readonly string[]): string[] {
+  let value = [...list];
+  for (const item of more) {
+    if (item.startsWith('-')) value = value.filter((known) => known !== item.slice(1));
+    else if (!value.includes(item)) value.push(item);
+  }
+  return value;
+}
+
 /**
  * Resolves one setting: the six layers, conditions, three merge rules and locks. Pure and deterministic. `explain` collects
  * what was hidden and why; without it nothing is collected, which is the fast way.
@@ -111,7 +121,6 @@ function resolve(
   if (candidates.length > 1) candidates.sort(order);
   let value: SettingValue = definition.default as SettingValue;
   let deciding: Setting | null = null;
-  if (definition.merge === 'add') value = [...(value as readonly string[])];
   let lock: Candidate | null = null;
   for (const candidate of candidates) {
     const { entry, near } = candidate;
@@ -120,12 +129,8 @@ function resolve(
       continue;
     }
     if (definition.merge === 'add') {
-      const before = [...(value as readonly string[])].join();
-      for (const item of entry.value as string[]) {
-        const list = value as string[];
-        if (item.startsWith('-')) value = list.filter((known) => known !== item.slice(1));
-        else if (!list.includes(item)) list.push(item);
-      }
+      const before = (value as readonly string[]).join();
+      value = added(value as readonly string[], entry.value as readonly string[]);
       // what changes nothing decides nothing
       if ((value as readonly string[]).join() !== before) deciding = entry;
     } else if (definition.merge === 'strictest') {
@@ -146,32 +151,62 @@ function resolve(
   return value;
 }
 
-/** Made by one assignment after the other, so that every copy has the same shape. */
-function copyOf(values: SettingValues): SettingValues {
-  const copy: Record<string, unknown> = {};
-  for (const key of settingKeys) copy[key] = values[key];
-  return copy as unknown as SettingValues;
-}
-const defaults = copyOf(Object.fromEntries(settingKeys.map((key) => [key, catalogue[key].default])) as unknown as SettingValues);
+/**
+ * Every setting at its default. Read back from text, and copied as a whole from here on: an object that grew key by key is looked up in as in a table,
+ * which every figure of every crossing would pay for.
+ */
+const defaults = JSON.parse(JSON.stringify(Object.fromEntries(settingKeys.map((key) => [key, catalogue[key].default])))) as SettingValues;
 
 /** The value in force of one setting. */
 export const resolveOne = (index: SettingIndex, key: SettingKey, subject: SettingSubject): SettingValue =>
   resolve(catalogue[key], entriesOf(index, key, subject), subject, null);
 
-/** The values in force for a subject. */
-export function resolveSettings(index: SettingIndex, subject: SettingSubject): SettingValues {
-  const values = copyOf(defaults) as unknown as Record<string, SettingValue>;
-  const byKey = new Map<string, Setting[]>();
-  for (const entries of placesOf(index, subject))
-    for (const entry of entries) {
-      const known = byKey.get(entry.key);
-      if (known) known.push(entry);
-      else byKey.set(entry.key, [entry]);
-    }
-  for (const [key, entries] of byKey) {
-    const definition = definitionOf(key);
-    if (definition) values[key] = resolve(definition, entries, subject, null);
+/** An entry made ready to be laid over what farther layers said. */
+interface Ready {
+  entry: Setting;
+  /** Place of its setting in the catalogue. */
+  at: number;
+  definition: SettingDefinition;
+}
+const placeInCatalogue = new Map<string, number>(settingKeys.map((key, i) => [key, i]));
+const ready = new WeakMap<readonly Setting[], readonly Ready[]>();
+/** The entries of one place in the order in which they count, made ready once for all they are for; settings that are not known are passed over. */
+function readied(entries: readonly Setting[]): readonly Ready[] {
+  let known = ready.get(entries);
+  if (!known) {
+    known = [...entries]
+      .sort((a, b) => order({ entry: a, near: 0 }, { entry: b, near: 0 }))
+      .flatMap((entry) => {
+        const at = placeInCatalogue.get(entry.key);
+        return at === undefined ? [] : [{ entry, at, definition: catalogue[entry.key as SettingKey] as SettingDefinition }];
+      });
+    ready.set(entries, known);
   }
+  return known;
+}
+
+/** Used by one resolution after the other, since none waits for anything in between: at which layer each setting is locked, and whether any layer set it. */
+const lockedAt = new Int32Array(settingKeys.length);
+const isSet = new Uint8Array(settingKeys.length);
+
+/** The values in force for a subject: the same as each resolved by itself, in one go over the layers from the farthest to the nearest. */
+export function resolveSettings(index: SettingIndex, subject: SettingSubject): SettingValues {
+  const values = { ...defaults } as unknown as Record<string, SettingValue>;
+  lockedAt.fill(-1);
+  isSet.fill(0);
+  placesOf(index, subject).forEach((entries, near) => {
+    for (const { entry, at, definition } of readied(entries)) {
+      const lock = lockedAt[at] as number;
+      // a lock stops nearer layers, not others of its own
+      if ((lock >= 0 && near > lock) || (entry.condition && !conditionHolds(entry, subject))) continue;
+      const { key, value } = entry;
+      if (definition.merge === 'add') values[key] = added(values[key] as readonly string[], value as readonly string[]);
+      else if (definition.merge === 'nearest' || isSet[at] === 0 || stricter(definition, value, values[key] as SettingValue))
+        values[key] = value;
+      isSet[at] = 1;
+      if (entry.locked && lock < 0) lockedAt[at] = near;
+    }
+  });
   return values as unknown as SettingValues;
 }
 

@@ -10,9 +10,11 @@ import {
   indexSettings,
   layerOrder,
   resolveOne,
+  resolveSettings,
   settingKeys,
   type SettingDefinition,
   type SettingKey,
+  type SettingSubject,
 } from './index.js';
 import { subject } from '../../test/subject.js';
 
@@ -230,4 +232,24 @@ test('versions compare field by field, never as text', () => {
   expect(compareVersions('3.4_118', '3.4_95')).toBeGreaterThan(0);
   expect(compareVersions('4.01', '4.1')).toBe(0);
   expect(compareVersions('1.2a', '1.2')).toBeGreaterThan(0);
+});
+
+test('all settings in one go come to what each comes to by itself, whatever stands where, in whatever order', () => {
+  const others: SettingSubject[] = [
+    subject,
+    { ...subject, groups: ['staff'], ownership: 'personal', inside: false },
+    { ...subject, location: 'dock', endpoint: 'e2', person: 'p2' },
+  ];
+  fc.assert(
+    fc.property(fc.array(anySet, { maxLength: 6 }), fc.constantFrom(...others), (sets, who) => {
+      const list = sets.flatMap(({ list: some }, i) => some.map((entry) => ({ ...entry, id: `${entry.id}-${i}` })));
+      const index = indexSettings(list);
+      const all = resolveSettings(index, who);
+      for (const key of settingKeys) {
+        expect([key, all[key]]).toEqual([key, resolveOne(index, key, who)]);
+        expect(explainSetting(index, key, who).value).toEqual(all[key]);
+      }
+      expect(resolveSettings(indexSettings([...list].reverse()), who)).toEqual(all);
+    }),
+  );
 });

@@ -113,8 +113,8 @@ export function signonTimeline(f: SignonFacts): Timeline {
   );
   add('client start', 'Endpoint', f.browserClient ? s.browserS : s.clientS);
   add('sign-in form', 'Gateway', 0.5 + 2 * rttS, 2);
-  const typesAgain = (step: 'gateway' | 'broker' | 'host') => f.typesAt?.includes(step) ?? false;
-  if ((f.types ?? !f.singleSignOn) || typesAgain('gateway')) add('password', 'Desk', s.passwordS, 0, true);
+  const again = f.typesAt?.length ? f.typesAt : null;
+  if ((f.types ?? !f.singleSignOn) || again?.includes('gateway')) add('password', 'Desk', s.passwordS, 0, true);
   else if (f.taps) add('password', 'Desk', tapS, 0, true);
   if (f.secondFactor) add('second factor', 'Gateway', s.codeS + 4 * rttS, 4, true);
   if (!f.entryLink) {
@@ -124,12 +124,12 @@ export function signonTimeline(f: SignonFacts): Timeline {
   // with QUIC the first greeting is the encryption’s too: one round trip less than TCP and TLS 1.3 [RFC 9001 §2.1, RFC 9000 §7]
   const brokerTrips = f.quic ? 3 : 4;
   add('broker', 'Gateway', s.brokerS + brokerTrips * rttS, brokerTrips);
-  if (typesAgain('broker')) add('password at the broker', 'Desk', s.passwordS, 0, true);
+  if (again?.includes('broker')) add('password at the broker', 'Desk', s.passwordS, 0, true);
   if (f.hostOff) add('power on', 'Host', s.powerOnS);
   else if (f.hostAsleep) add('wake', 'Host', s.wakeS);
   add('session create', 'Host', s.createS);
   if (f.preSession) add('pre-session sign-in', 'Gateway', 0.3 + 6 * rttS, 6);
-  if (typesAgain('host')) add('password at the host', 'Desk', s.passwordS, 0, true);
+  if (again?.includes('host')) add('password at the host', 'Desk', s.passwordS, 0, true);
   const created = before;
   const moreMB = (f.profileHighMB ?? f.profileMB) - f.profileMB;
   const profileS = s.profileS + (f.profileMB * 8) / f.profileMbps;

@@ -51,8 +51,9 @@ export function splitFor(rules: readonly UsbRule[], device: Peripheral, classes:
     match: { vid: device.vid, pid: device.pid },
     interfaces: [...classes],
   };
-  const before = at > 0 ? (rules[at - 1]?.rank ?? 0) : -1;
-  const here = at >= 0 ? (rules[at]?.rank ?? 0) : (rules.at(-1)?.rank ?? 0) + step;
+  const lastRank = rules.at(-1)?.rank ?? 0;
+  const before = at < 0 ? lastRank : (rules[at - 1]?.rank ?? -1);
+  const here = at < 0 ? lastRank + 2 * step : (rules[at]?.rank ?? 0);
   // between the two where there is room, else the later ones move on
   const rank = here - before > 1 ? before + Math.max(1, Math.floor((here - before) / 2)) : here;
   const create: Patch = { do: 'create', kind: 'usbRule', id, object: { ...rule, rank } };

@@ -57,10 +57,19 @@ export const subjectOfSetting = (key: string): SettingSubjectName | undefined =>
 
 /** What decides whether a device follows a setting. */
 export type Follower = Pick<Endpoint, 'clientKind' | 'platform'>;
+/** Clients and platforms that do not follow a setting; of most there are none, and they are asked for with every crossing. */
+const ignorers: Readonly<Record<string, { by: readonly string[]; on: readonly string[] }>> = Object.assign(
+  Object.create(null) as object,
+  Object.fromEntries(
+    Object.entries(definitions).flatMap(([key, { ignoredBy = [], ignoredOn = [] }]) =>
+      ignoredBy.length + ignoredOn.length > 0 ? [[key, { by: ignoredBy, on: ignoredOn }]] : [],
+    ),
+  ),
+);
 /** Whether a device follows a setting: by the kind of its client, and by what it is. */
 export function obeys(key: string, { clientKind, platform }: Follower): boolean {
-  const definition = definitionOf(key);
-  return !definition?.ignoredBy?.includes(clientKind) && !definition?.ignoredOn?.includes(platform);
+  const ignoring = ignorers[key];
+  return ignoring === undefined || (!ignoring.by.includes(clientKind) && !ignoring.on.includes(platform));
 }
 /** Settings that some device does not follow. */
 export const ignorableKeys: readonly SettingKey[] = settingKeys.filter((key) => {

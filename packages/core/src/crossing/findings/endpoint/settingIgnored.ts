@@ -1,6 +1,14 @@
 import { doing, fieldsTo } from '../../../change/index.js';
-import { catalogue, ignorableKeys, obeys } from '../../../settings/index.js';
+import { catalogue, ignorableKeys, obeys, type SettingKey, type SettingValues } from '../../../settings/index.js';
 import { cost, type FindingKind } from '../../finding.js';
+
+const known = new WeakMap<SettingValues, readonly SettingKey[]>();
+/** Of those that some device does not follow the ones that are not at their default; whoever has the same settings shares them. */
+function setAtAll(settings: SettingValues): readonly SettingKey[] {
+  let set = known.get(settings);
+  if (!set) known.set(settings, (set = ignorableKeys.filter((key) => settings[key] !== catalogue[key].default)));
+  return set;
+}
 
 /** A setting is meant to do something here, and the kind of client does not follow it. */
 export const settingIgnored: FindingKind = {
@@ -9,7 +17,9 @@ export const settingIgnored: FindingKind = {
   weight: 'risk',
   detect: ({ endpoint }, { settings }) => {
     const { clientKind } = endpoint;
-    const ignored = ignorableKeys.filter((key) => !obeys(key, endpoint) && settings[key] !== catalogue[key].default);
+    const set = setAtAll(settings);
+    if (set.length === 0) return null;
+    const ignored = set.filter((key) => !obeys(key, endpoint));
     if (ignored.length === 0) return null;
     const names = ignored.map((key) => `“${catalogue[key].label}”`).join(' and ');
     return {
