@@ -12,12 +12,13 @@ const mostFound = 20;
 
 /** What ships with the product and is found by name as well: settings, and findings with the crossings they are on. */
 const shipped: readonly Entry[] = [
-  ...Object.entries(catalogue).map(([key, { label }]) => ({
+  ...Object.entries(catalogue).map(([key, { label, symptoms = [] }]) => ({
     kind: 'setting',
     id: key,
     name: label,
-    detail: '',
-    path: `/estate/setting?where=key:${key}`,
+    // found by what people complain of as well
+    detail: symptoms.join(', '),
+    path: `/settings?key=${key}`,
   })),
   ...findingKinds.map(({ kind }) => ({
     kind: 'finding',

@@ -1,6 +1,6 @@
 import type { PeripheralKind } from '@underpass/contracts';
 import type { SettingValues } from '../settings/index.js';
-import { carriedAs, deviceItem, isMeant, keptOut } from './deskDevices.js';
+import { carriedAs, deviceItem, isMeant, keptOut, type DeviceWay } from './deskDevices.js';
 import type { DeskItem, DeskReason } from './deskReason.js';
 import { kindOf } from './devices.js';
 import type { CrossingFacts } from './facts.js';
@@ -22,8 +22,11 @@ const screenNames = Array.from({ length: 16 }, (_, i) => `Screen ${i + 1}`);
 
 const nothingInFull: ReadonlySet<PeripheralKind> = new Set();
 
-/** Every screen and every peripheral: whether it works, how it is carried, and why. */
-export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session): DeskItem[] {
+/**
+ * Every screen and every peripheral: whether it works, how it is carried, and why.
+ * @param way the way of the crossing, by which a device in full may be too slow or ask too much; null where that is not looked at
+ */
+export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session, way: DeviceWay | null = null): DeskItem[] {
   const { endpoint } = facts;
   const items: DeskItem[] = [];
   const add = (
@@ -58,7 +61,7 @@ export function deskOf(facts: CrossingFacts, s: SettingValues, session: Session)
   }
   const inFull = facts.devices.length > 0 ? new Set(facts.devices.flatMap((device) => kindOf(device) ?? [])) : nothingInFull;
   for (const device of facts.devices) {
-    const item = deviceItem(device, facts, s, session);
+    const item = deviceItem(device, facts, s, session, way);
     if (item) items.push(item);
   }
   for (const peripheral of endpoint.peripherals) {

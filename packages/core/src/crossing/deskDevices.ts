@@ -1,13 +1,41 @@
 import type { Peripheral, PeripheralKind } from '@underpass/contracts';
-import { bestOf } from '../redirection/index.js';
+import { bestOf, type Decision } from '../redirection/index.js';
 import { followed, type SettingValues } from '../settings/index.js';
+import { carryCosts } from './carrying.js';
 import type { DeskItem, DeskReason } from './deskReason.js';
 import { decidedOf, deviceName, kindOf } from './devices.js';
 import type { CrossingFacts } from './facts.js';
 import type { Session } from './session.js';
+import type { Way } from './way.js';
+
+/** What a device meets on the way: the round trip where it is known, and what of the line is left for what is sent. */
+export type DeviceWay = Pick<Way, 'rtt' | 'rttKnown' | 'availableUp'>;
+/** A job of a device that takes this much longer is worth telling, ms; common practice, no source. */
+const worthTellingMs = 5000;
+
+/** Whether the way is too slow or too thin for a device, or makes each of its jobs long. */
+function onTheWay(
+  device: Peripheral,
+  decision: Decision['decision'],
+  { endpoint }: CrossingFacts,
+  s: SettingValues,
+  way: DeviceWay,
+): DeskReason | null {
+  const rttMs = way.rttKnown ? way.rtt.value : null;
+  const { mbps, addedMs, bearsMs } = carryCosts(device, decision, { s, endpoint, rttMs });
+  if (bearsMs !== null && rttMs !== null && rttMs > bearsMs) return { code: 'way too slow', bearsMs };
+  if (mbps !== null && way.availableUp && mbps > way.availableUp.high) return { code: 'way too thin', mbps };
+  return addedMs !== null && addedMs >= worthTellingMs ? { code: 'each job longer', seconds: addedMs / 1000 } : null;
+}
 
 /** A device told in full as it stands in the session: by the rules, then by the settings of its kind; null for what is no part of the desk's question. */
-export function deviceItem(device: Peripheral, facts: CrossingFacts, s: SettingValues, session: Session): DeskItem | null {
+export function deviceItem(
+  device: Peripheral,
+  facts: CrossingFacts,
+  s: SettingValues,
+  session: Session,
+  way: DeviceWay | null,
+): DeskItem | null {
   const { decision, rule, when } = decidedOf(facts, s, session, device);
   const peripheral = kindOf(device);
   const item = (works: boolean, as: DeskItem['carriedAs'], because: DeskReason | null, meant = false): DeskItem => ({
@@ -34,7 +62,9 @@ export function deviceItem(device: Peripheral, facts: CrossingFacts, s: SettingV
       const kept =
         isRaw && !facts.gateway.usb ? { code: 'gateway without USB' as const } : peripheral ? keptOut(peripheral, facts, s, session) : null;
       if (kept) return item(false, 'not allowed', kept, peripheral !== undefined && isMeant(peripheral, kept));
-      return item(true, isRaw ? 'raw USB' : 'channel', when === 'by hand' ? { code: 'by hand' } : null);
+      const short = way && onTheWay(device, decision, facts, s, way);
+      if (short && short.code !== 'each job longer') return item(false, isRaw ? 'raw USB' : 'channel', short);
+      return item(true, isRaw ? 'raw USB' : 'channel', when === 'by hand' ? { code: 'by hand' } : short);
     }
   }
 }

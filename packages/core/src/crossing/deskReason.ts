@@ -1,3 +1,4 @@
+import { figure } from './finding.js';
 import type { Bay, ClientKind, PeripheralKind } from '@underpass/contracts';
 
 /** What keeps something on the desk from the session, or narrows it. */
@@ -14,6 +15,9 @@ export type DeskReason =
         | 'port too small';
     }
   | { code: 'port slow'; highestHz: number }
+  | { code: 'way too slow'; bearsMs: number }
+  | { code: 'way too thin'; mbps: number }
+  | { code: 'each job longer'; seconds: number }
   | { code: 'client cannot'; clientKind: ClientKind }
   | {
       code:
@@ -39,8 +43,10 @@ const gatewayReasons: ReadonlySet<DeskReason['code']> = new Set([
   'rule denies',
   'no rule',
 ]);
+const wayReasons: ReadonlySet<DeskReason['code']> = new Set(['way too slow', 'way too thin', 'each job longer']);
 /** Where each reason lies on the way. */
-export const bayOfReason = ({ code }: DeskReason): Bay => (gatewayReasons.has(code) ? 'Gateway' : 'Endpoint');
+export const bayOfReason = ({ code }: DeskReason): Bay =>
+  gatewayReasons.has(code) ? 'Gateway' : wayReasons.has(code) ? 'Link' : 'Endpoint';
 
 /** The reason in words, to go on after a name and a colon. */
 export function deskWhy(because: DeskReason | null): string {
@@ -79,6 +85,12 @@ export function deskWhy(because: DeskReason | null): string {
       return 'the settings keep the microphone out';
     case 'setting forbids':
       return 'a setting keeps it out';
+    case 'way too slow':
+      return `it bears ${because.bearsMs} ms there and back, and the way takes longer`;
+    case 'way too thin':
+      return `it asks ${figure(because.mbps)} Mbit/s, and the line does not send so much`;
+    case 'each job longer':
+      return `each of its jobs takes ${figure(because.seconds)} s longer: it asks and waits many times`;
     case 'stays local':
       return 'a rule keeps it at the desk';
     case 'rule denies':

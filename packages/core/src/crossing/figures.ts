@@ -297,7 +297,8 @@ export function computeFigures(facts: CrossingFacts, settings?: SettingValues, n
   const timeline = signonTimeline(signon);
   const ladder = ladderOf(facts, s, way, host, session.limits.preSession);
   const { broken, doubted } = ladder;
-  const desk = same?.desk ?? deskOf(facts, s, session);
+  // devices in full meet the way, which may be another though the settings are the same
+  const desk = facts.devices.length === 0 && same ? same.desk : deskOf(facts, s, session, way);
   const missing: Missing[] = broken ? [] : ladder.doubts;
   const open: Question = broken
     ? { verdict: 'blocked', bay: broken.bay }

@@ -12,6 +12,7 @@ import {
   office,
   resource,
   setting,
+  trips,
   unmeasured,
   type Setup,
 } from '../../test/scenes.js';
@@ -148,6 +149,32 @@ describe('the desk of a crossing, told in full', () => {
     });
     expect(computeFigures(split).desk.find(({ device: id }) => id === 'D006')).toMatchObject({ works: true, carriedAs: 'channel' });
     expect([computeFigures(headset).works.verdict, computeFigures(split).works.verdict]).toEqual(['limited', 'clear']);
+  });
+  test('a way that is too slow, too thin, or makes each job long is told of the device', () => {
+    const plugged = (facts: CrossingFacts, more: Partial<Peripheral>, rtt: number) => {
+      const there = changed(
+        all(trips({ minMs: rtt, medianMs: rtt, medianLowMs: rtt, medianHighMs: rtt, p95Ms: rtt }), ruled({ carryAs: 'raw USB' }))(facts),
+        {
+          do: 'create',
+          kind: 'peripheral',
+          id: 'new',
+          object: device(facts, more),
+        },
+      );
+      const item = computeFigures(there).desk.find(({ device: id }) => id === 'new');
+      return [item?.works, item?.because?.code ?? null];
+    };
+    const pointer = { interfaces: ['03/00/00'] };
+    expect([plugged(dock, pointer, 100), plugged(dock, pointer, 101)]).toEqual([
+      [true, null],
+      [false, 'way too slow'],
+    ]);
+    const job = { interfaces: ['06/01/01'], exchanges: 500 };
+    expect([plugged(dock, job, 9.9), plugged(dock, job, 10)]).toEqual([
+      [true, null],
+      [true, 'each job longer'],
+    ]);
+    expect(plugged(home, { interfaces: ['0e/01/00'], isochronousMbps: 1000 }, 20)).toEqual([false, 'way too thin']);
   });
   test('what is told in full is not told again in short', () => {
     expect(computeFigures(headset).desk.filter(({ peripheral }) => peripheral === 'headset')).toHaveLength(1);

@@ -48,7 +48,7 @@ export function needlessEntries(entries: readonly Setting[], subjects: readonly 
     // the nearest first: what is said nearer only repeats what is said farther out
     const nearFirst = [...list].sort((a, b) => rank(b) - rank(a) || (a.id < b.id ? -1 : 1));
     // what one alone could not be left out for may go once another is gone
-    for (let went = true; went; ) {
+    for (let went = true; went;) {
       went = false;
       for (const entry of nearFirst) {
         if (!kept.includes(entry)) continue;
