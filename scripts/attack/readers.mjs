@@ -7,6 +7,15 @@ import { anything, seeded, spoiled } from './seeded.mjs';
 const text = (...path) => readFileSync(join(root, ...path), 'utf8');
 const isSchema = (value) => typeof value === 'object' && value !== null && '_zod' in value;
 
+/** Reads devices; that what is read makes no sense is an answer, anything else a failure. */
+function withoutUsbFault(core, read) {
+  try {
+    for (const device of read()) core.bestFor(core.functionsOf(device));
+  } catch (error) {
+    if (!(error instanceof core.UsbError)) throw error;
+  }
+}
+
 /** @returns {Promise<{inputs: number, failed: string[], longestMs: number, slowest: string}>} */
 export async function attackReaders(count) {
   const contracts = await import('../../packages/contracts/dist/index.js');
@@ -78,6 +87,66 @@ export async function attackReaders(count) {
         const read = core.readFirstBoot(spoiled(content, random));
         if (read.ok) core.checkFirstBoot(read.value, { timeZone: 'Europe/Oslo' }, { deviceClass: 'kiosk' }, 0);
       },
+    ],
+    [
+      'profiles of settings',
+      () => '[picture]\nframeCap = 30\ncodec = h264\n[signon]\ndomain = "sea"\n',
+      (content, random) => {
+        const file = spoiled(content, random);
+        const { profile } = core.profileFromIni(file);
+        core.checkedProfile(profile);
+        core.checkedProfile(core.flatProfile(core.nestedProfile(profile)).profile);
+        core.profileAsIni(profile);
+      },
+    ],
+    [
+      'listings of devices',
+      () =>
+        'Bus 001 Device 002: ID f1d0:0801 Stick\nDevice Descriptor:\n  bcdUSB 2.00\n  Configuration Descriptor:\n    MaxPower 200mA\n    Interface Descriptor:\n      bInterfaceNumber 0\n      bInterfaceClass 8\n      Endpoint Descriptor:\n        bmAttributes 2\n        wMaxPacketSize 0x0200\n',
+      (content, random) => withoutUsbFault(core, () => core.readLsusb(spoiled(content, random))),
+    ],
+    [
+      'descriptors of devices',
+      () =>
+        String.fromCharCode(
+          18,
+          1,
+          0,
+          2,
+          0,
+          0,
+          0,
+          64,
+          0xd0,
+          0xf1,
+          1,
+          8,
+          0,
+          1,
+          0,
+          0,
+          0,
+          1,
+          9,
+          2,
+          32,
+          0,
+          1,
+          1,
+          0,
+          0x80,
+          100,
+          9,
+          4,
+          0,
+          0,
+          1,
+          8,
+          6,
+          80,
+          0,
+        ),
+      (content, random) => withoutUsbFault(core, () => core.readBinary(Buffer.from(spoiled(content, random), 'latin1'))),
     ],
     [
       'configuration files',

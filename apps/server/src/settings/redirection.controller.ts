@@ -17,6 +17,7 @@ import {
 import { ResultsService } from '../crossing/results.service.js';
 import { Answers } from '../edge/answers.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
+import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs } from '../signin/session.guard.js';
@@ -26,6 +27,8 @@ const mostUnnamed = 200;
 @ApiTags('settings')
 @Controller('redirection')
 export class RedirectionController {
+  private readonly answers = new KeptAnswers<RulesAnswer>();
+
   constructor(
     private readonly results: ResultsService,
     private readonly paper: PaperService,
@@ -35,22 +38,26 @@ export class RedirectionController {
   @Get()
   @Answers(RulesAnswer)
   @AtOnce('rules', 2, 4)
-  rules(): RulesAnswer {
+  rules(): Promise<RulesAnswer> {
     const { reader } = this.results;
+    return this.answers.get(reader, '', () => this.count(reader));
+  }
+
+  private async count(reader: FactsReader): Promise<RulesAnswer> {
     const { model } = reader;
     const rules = rulesInOrder(model.all('usbRule').values());
     const hidden = new Map(shadowed(rules).map(({ rule, by }) => [rule.id, by.name ?? by.id]));
     const decides = new Map<string, number>();
     const unnamed: RulesAnswer['unnamed'] = [];
-    for (const device of model.all('peripheral').values()) {
+    await eachInSlices([...model.all('peripheral').values()], (device) => {
       const found = this.decided(reader, device);
-      if (found === undefined) continue;
+      if (found === undefined) return;
       // keys and pointer are the session’s own input, and want no rule
-      if (found === null && bestOf(device).carriedAs === 'session input') continue;
+      if (found === null && bestOf(device).carriedAs === 'session input') return;
       if (found === null) {
         if (unnamed.length < mostUnnamed) unnamed.push({ device, endpoint: model.endpoints.get(device.endpoint)?.name ?? device.endpoint });
       } else decides.set(found, (decides.get(found) ?? 0) + 1);
-    }
+    });
     return {
       rules: rules.map((rule) => ({ rule, devices: decides.get(rule.id) ?? 0, shadowedBy: hidden.get(rule.id) ?? null })),
       unnamed,

@@ -83,7 +83,7 @@ export class SettingsController {
   @Get('needless')
   @Answers(NeedlessAnswer)
   @AtOnce('needless', 1, 4)
-  needless(): NeedlessAnswer {
+  needless(): Promise<NeedlessAnswer> {
     return this.settings.needless();
   }
 

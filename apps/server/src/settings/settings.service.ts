@@ -15,8 +15,8 @@ import {
 import {
   CarriedTally,
   LintTally,
-  nearness,
-  needlessEntries,
+  entriesFor,
+  findingNeedless,
   subjectIn,
   suggesting,
   touchedBy,
@@ -52,6 +52,7 @@ interface AuditRow {
 export class SettingsService {
   private readonly lints = new KeptAnswers<LintAnswer>();
   private readonly carriedNow = new KeptAnswers<CarriedAnswer>();
+  private readonly needlessNow = new KeptAnswers<NeedlessAnswer>();
   private readonly suggestions = new KeptAnswers<SuggestAnswer>();
 
   constructor(
@@ -95,7 +96,7 @@ export class SettingsService {
     if (person !== undefined && !model.people.has(person)) throw notFound('person', person);
     const subject = subjectIn(model, endpointId, person);
     if (!subject) throw notFound('location', endpoint.location);
-    const entries = [...model.all('setting').values()].filter((entry) => nearness(entry, subject) >= 0);
+    const entries = entriesFor(model.settings, subject);
     const written = await this.writtenOf(
       entries.map(({ id }) => id),
       atMs,
@@ -200,21 +201,23 @@ export class SettingsService {
   }
 
   /** Entries that may go without anybody's value becoming another. */
-  needless(): NeedlessAnswer {
+  needless(): Promise<NeedlessAnswer> {
     const { model } = this;
+    return this.needlessNow.get(model, '', () => this.findNeedless(model));
+  }
+
+  private async findNeedless(model: EstateModel): Promise<NeedlessAnswer> {
     const subjects: SettingSubject[] = [];
-    for (const endpoint of model.endpoints.values()) {
+    await eachInSlices([...model.endpoints.values()], (endpoint) => {
       const people = usersOf(endpoint);
       for (const person of people.length > 0 ? people : [undefined]) {
         const subject = subjectIn(model, endpoint.id, person);
         if (subject) subjects.push(subject);
       }
-    }
+    });
     const entries = [...model.all('setting').values()];
-    return {
-      entries: needlessEntries(entries, subjects).map(({ entry, because }) => ({ entry, because, where: this.where(entry) })),
-      of: entries.length,
-    };
+    const found = await inSlices(findingNeedless(entries, subjects));
+    return { entries: found.map(({ entry, because }) => ({ entry, because, where: this.where(entry) })), of: entries.length };
   }
 
   /** For a finding that many have: the layer at which one entry helps most and harms nobody. */

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { AuditEntry } from '@underpass/contracts';
+import type { AuditEntry, DraftView } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { useDrafts, useKeepDraft } from '../api/drafts.js';
 import { cancelJob, useJobs } from '../api/jobs.js';
@@ -84,10 +84,7 @@ export function ChangesPage() {
             <span className="w-[150px] text-ink-3">{moment(draft.createdAt)}</span>
             <span className="w-[150px]">{draft.createdBy}</span>
             <span className="flex-1">
-              <Link
-                className="link"
-                to={draft.crossing ? `/crossings/${encodeURIComponent(draft.crossing)}?draft=${draft.id}` : `/access?draft=${draft.id}`}
-              >
+              <Link className="link" to={placeOf(draft)}>
                 {draft.name}
               </Link>
               {draft.done && <span className="text-ink-3 ml-2">stands so already</span>}
@@ -111,6 +108,12 @@ export function ChangesPage() {
       )}
     </div>
   );
+}
+
+/** Where a draft is gone on with: on its crossing, where people are moved, or on its own page. */
+function placeOf({ id, crossing, change }: DraftView): string {
+  if (crossing) return `/crossings/${encodeURIComponent(crossing)}?draft=${id}`;
+  return change.patches.some((patch) => patch.do === 'move') ? `/access?draft=${id}` : `/settings/drafts/${id}`;
 }
 
 function Moved({ object }: { object: AuditEntry['objects'][number] }) {

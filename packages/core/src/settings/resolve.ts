@@ -37,6 +37,9 @@ function placesOf(index: SettingIndex, subject: SettingSubject): (readonly Setti
   return found;
 }
 
+/** Entries of any setting that are for a subject, whether their condition holds or not; those of the farthest layer first. */
+export const entriesFor = (index: SettingIndex, subject: SettingSubject): Setting[] => placesOf(index, subject).flat();
+
 /** Entries of one setting that are for a subject. */
 const entriesOf = (index: SettingIndex, key: string, subject: SettingSubject): Setting[] =>
   placesOf(index, subject).flatMap((entries) => entries.filter((entry) => entry.key === key));
