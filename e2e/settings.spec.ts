@@ -11,6 +11,7 @@ test('a wish of 60 frames for everybody: the impact names who loses on the vesse
   await catalogue.getByRole('button', { name: /^Frame rate/ }).click();
   await expect(page.getByRole('heading', { level: 1, name: /^Frame rate/ })).toBeVisible();
   await expect(page.getByText('no layer sets it, so the default holds.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What each value costs' }).first().getByRole('row')).toHaveCount(4);
   // the lowest layer is chosen, and given a value and a lock
   await page
     .getByRole('list', { name: 'Layers, the nearest first' })

@@ -85,6 +85,8 @@ test('real answers are as they say: whatever can be read of the demo estate', as
     'drafts',
     'settings/of?endpoint=WEX-TC-020',
     'settings/places/picture.frameCap',
+    'settings/costs?endpoint=WEX-TC-020&key=picture.frameCap',
+    'settings/costs?endpoint=MAR-TC-014&key=picture.frameCap',
     'settings/lint',
     'settings/carried',
     'settings/needless',

@@ -17,6 +17,7 @@ import type {
   SettingPlaces,
   SettingsOf,
   SuggestAnswer,
+  ValueCosts,
 } from '@underpass/contracts';
 import { explainSetting, indexSettings } from '@underpass/core';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
@@ -103,6 +104,16 @@ describe('settings in force', () => {
     expect((await server.call('settings/places/picture.nothing', { cookie: reader })).status).toBe(404);
     expect(first.changeId).toBeDefined();
   });
+});
+
+test('what each value of a setting costs somebody; nobody where nobody goes through', async () => {
+  const { crossing, costs } = await get<ValueCosts>('settings/costs?endpoint=WEX-TC-009&key=picture.frameCap');
+  expect(crossing).toMatch(/~WEX-TC-009~/);
+  expect(costs.map(({ value }) => value)).toEqual([15, 30, 60]);
+  expect(costs.filter(({ isNow }) => isNow)).toHaveLength(1);
+  expect(await get<ValueCosts>('settings/costs?endpoint=MAR-TC-014&key=picture.frameCap')).toEqual({ crossing: null, resource: null, costs: [] });
+  expect((await server.call('settings/costs?endpoint=WEX-TC-009&key=picture.nothing', { cookie: reader })).status).toBe(404);
+  expect((await server.call('settings/costs?endpoint=nowhere&key=picture.frameCap', { cookie: reader })).status).toBe(404);
 });
 
 describe('checks, what people carry, and what may go', () => {

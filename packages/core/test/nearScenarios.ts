@@ -34,6 +34,12 @@ export const nearScenarios: Scenario[] = [
     says: /“Call sound” and “Video” are set, and a browser ignores them/,
   },
   {
+    kind: 'set, but this client ignores it',
+    from: dock,
+    make: setting('client.powerOff', 'off'),
+    says: /“At the end of the day” is set, and this device ignores it/,
+  },
+  {
     kind: 'default password on the endpoint',
     from: office,
     make: endpoint({ defaultPassword: true }),

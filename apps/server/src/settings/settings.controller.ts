@@ -4,6 +4,7 @@ import {
   CarriedAnswer,
   ChangeOnly,
   ComparedCrossings,
+  CostsQuery,
   CompareQuery,
   LintAfter,
   LintAnswer,
@@ -13,8 +14,17 @@ import {
   SettingsQuery,
   SuggestAnswer,
   SuggestRequest,
+  ValueCosts,
 } from '@underpass/contracts';
-import { compareCrossings, computeFigures, definitionOf, profileSchema, type CrossingFacts } from '@underpass/core';
+import {
+  compareCrossings,
+  computeFigures,
+  definitionOf,
+  profileSchema,
+  valueCosts,
+  type CrossingFacts,
+  type SettingKey,
+} from '@underpass/core';
 import { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
 import { Answers } from '../edge/answers.js';
@@ -49,6 +59,22 @@ export class SettingsController {
   places(@Param('key') key: string): Promise<SettingPlaces> {
     if (!definitionOf(key)) throw notFound('setting', key.slice(0, 80));
     return this.settings.places(key);
+  }
+
+  /** What each value of a setting comes to for somebody at an endpoint. */
+  @Get('costs')
+  @Answers(ValueCosts)
+  @AtOnce('settings', 4, 8)
+  costs(@Query({ schema: CostsQuery }) { endpoint, person, key }: z.infer<typeof CostsQuery>): ValueCosts {
+    if (!definitionOf(key)) throw notFound('setting', key.slice(0, 80));
+    const { reader } = this.results;
+    const found = reader.model.endpoints.get(endpoint);
+    if (!found) throw notFound('endpoint', endpoint);
+    const ref = reader.model.crossingsOn(found).find((each) => person === undefined || each.person === person);
+    const facts = ref && reader.read(ref);
+    return facts
+      ? { crossing: facts.ref.id, resource: facts.resource.name, costs: valueCosts(facts, key as SettingKey) }
+      : { crossing: null, resource: null, costs: [] };
   }
 
   /** Checks between settings, on every crossing. */

@@ -5,7 +5,7 @@ import { Verdict } from '../ui/Verdict.js';
 import type { CrossingAnswer } from './crossingAnswer.js';
 
 /** Who and what it is between, and the verdict in one sentence. */
-export function CrossingHead({ answer: { between, view, at }, onCheck }: { answer: CrossingAnswer; onCheck: () => void }) {
+export function CrossingHead({ answer: { id, between, view, at }, onCheck }: { answer: CrossingAnswer; onCheck: () => void }) {
   const canEdit = useCanEdit();
   const there = clockThere(at, view.day.zone);
   return (
@@ -25,6 +25,20 @@ export function CrossingHead({ answer: { between, view, at }, onCheck }: { answe
         <p className="text-[15px] leading-5 mt-1">
           <Verdict verdict={view.verdict} className="mr-2" />
           {view.sentence}
+        </p>
+        <p className="no-print mt-1 flex flex-wrap gap-x-5 max-[719px]:hidden">
+          <Link
+            className="link"
+            to={`/settings?endpoint=${encodeURIComponent(between.endpoint.id)}&person=${encodeURIComponent(between.person.id)}`}
+          >
+            Settings in force
+          </Link>
+          <Link className="link" to={`/settings/redirection?crossing=${encodeURIComponent(id)}`}>
+            Devices on the desk
+          </Link>
+          <Link className="link" to={`/settings/compare?a=${encodeURIComponent(id)}`}>
+            Compare with another
+          </Link>
         </p>
       </div>
       <span className="text-ink-3 pt-2 whitespace-nowrap">

@@ -11,6 +11,7 @@ import { Empty, Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
 import { Wide } from '../ui/Wide.js';
 import { Catalogue } from './Catalogue.js';
+import { Costs } from './Costs.js';
 import { DraftPanel } from './DraftPanel.js';
 import { withEntry } from './draftSteps.js';
 import { EditEntry } from './EditEntry.js';
@@ -166,6 +167,7 @@ export function SettingsPage() {
             <EditEntry settingKey={key} layer={chosen} target={target} entry={standing(after)} busy={working.busy} onWrite={write} />
           </div>
         )}
+        {!past && <Costs settingKey={key} endpoint={endpoint} person={subject.person} who={who} />}
         <SettingHistory settingKey={key} here={new Set(entries.map(({ id }) => id))} />
       </div>
       <div className="min-w-0 min-[1000px]:border-l min-[1000px]:pl-6 border-rule">

@@ -16,6 +16,7 @@ import type {
   SettingPlaces,
   SettingsOf,
   SuggestAnswer,
+  ValueCosts,
 } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
@@ -32,6 +33,12 @@ export const settingsQueries = {
     }),
   places: (key: string) =>
     queryOptions({ queryKey: ['settings', 'places', key], queryFn: () => call<SettingPlaces>(`settings/places/${part(key)}`) }),
+  costs: (endpoint: string, person: string, key: string) =>
+    queryOptions({
+      queryKey: ['settings', 'costs', endpoint, person, key],
+      queryFn: () => call<ValueCosts>(`settings/costs${query({ endpoint, person, key })}`),
+      placeholderData: keepPreviousData,
+    }),
   lint: () => queryOptions({ queryKey: ['settings', 'lint'], queryFn: () => call<LintAnswer>('settings/lint') }),
   lintAfter: (change: Change) =>
     queryOptions({

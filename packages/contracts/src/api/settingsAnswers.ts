@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { Change } from '../estate/change.js';
 import { Key } from '../estate/objects.js';
 import { CarryAs, ConnectWhen, Peripheral, UsbRule } from '../estate/peripheral.js';
-import { Setting } from '../estate/setting.js';
-import { ClientKind, Layer, LineKind, Ownership } from '../estate/words.js';
+import { Setting, SettingValue } from '../estate/setting.js';
+import { ClientKind, Layer, LineKind, Ownership, Verdict } from '../estate/words.js';
 import { Applied, DraftView } from './answers.js';
 
 /** Who wrote an entry, and when; nobody knows of what the demo or an import brought before there was a record. */
@@ -51,6 +51,29 @@ export const SettingPlaces = z
     ),
   })
   .meta({ id: 'SettingPlaces' });
+
+/** What each value of a setting comes to on a crossing. */
+export const ValueCosts = z
+  .object({
+    crossing: z.string().nullable(),
+    resource: z.string().nullable(),
+    costs: z.array(
+      z.object({
+        value: SettingValue,
+        isNow: z.boolean(),
+        verdict: Verdict,
+        downMbps: z.number(),
+        upMbps: z.number(),
+        delayMs: z.number(),
+        framesPerS: z.number(),
+        usableS: z.number(),
+        decoding: z.number().nullable(),
+        checks: z.number(),
+      }),
+    ),
+  })
+  .meta({ id: 'ValueCosts' });
+export const CostsQuery = z.strictObject({ endpoint: Key, person: Key.optional(), key: z.string().min(1).max(80) });
 
 const LintedRule = z.object({
   rule: z.string(),
@@ -238,6 +261,7 @@ export const RulesAnswer = z
 
 export type SettingsOf = z.infer<typeof SettingsOf>;
 export type SettingPlaces = z.infer<typeof SettingPlaces>;
+export type ValueCosts = z.infer<typeof ValueCosts>;
 export type LintAnswer = z.infer<typeof LintAnswer>;
 export type LintAfter = z.infer<typeof LintAfter>;
 export type CarriedAnswer = z.infer<typeof CarriedAnswer>;

@@ -31,3 +31,4 @@ export { plugIn, whyNotThere, type PlugAnswers, type PluggedIn, type PlugStep } 
 export { ductsOf, type Duct } from './ducts.js';
 export { deviceName, kindOf as kindOfDevice, sideOf } from './devices.js';
 export { handedOf } from './handed.js';
+export { valueCosts, type ValueCost } from './valueCosts.js';

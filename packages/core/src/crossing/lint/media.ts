@@ -1,4 +1,4 @@
-import { catalogue, ignorableKeys, obeys } from '../../settings/index.js';
+import { catalogue, definitionOf, ignorableKeys, obeys } from '../../settings/index.js';
 import { cameraMbpsOf } from '../camera.js';
 import { mbit } from '../finding.js';
 import { noChange } from '../../change/index.js';
@@ -14,8 +14,9 @@ export const mediaRules: readonly LintRule[] = [
       const { clientKind } = facts.endpoint;
       const key = ignorableKeys.find((each) => !obeys(each, facts.endpoint) && isSet(each) && settings[each] !== catalogue[each].default);
       if (!key) return null;
+      const isKind = definitionOf(key)?.ignoredBy?.includes(clientKind);
       return {
-        cause: `“${catalogue[key].label}” is set, and a ${clientKind} does not follow it`,
+        cause: `“${catalogue[key].label}” is set, and ${isKind ? `a ${clientKind}` : 'this device'} does not follow it`,
         consequence: 'Nothing comes of it here',
         remedy: { text: 'Use the native client, or give the setting the condition of its client kind', change: noChange },
       };

@@ -48,7 +48,6 @@ export const clientSettings = {
     safer: true,
     default: false,
     merge: 'strictest',
-    ignoredBy: ['browser'],
     symptoms: ['people leave the session', 'cannot reach settings of the device'],
   }),
   'client.nextPerson': onOff({

@@ -1,5 +1,5 @@
 import { doing, fieldsTo } from '../../../change/index.js';
-import { catalogue, ignorableKeys, obeys, type SettingKey, type SettingValues } from '../../../settings/index.js';
+import { catalogue, definitionOf, ignorableKeys, obeys, type SettingKey, type SettingValues } from '../../../settings/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 
 const known = new WeakMap<SettingValues, readonly SettingKey[]>();
@@ -21,16 +21,18 @@ export const settingIgnored: FindingKind = {
     if (set.length === 0) return null;
     const ignored = set.filter((key) => !obeys(key, endpoint));
     if (ignored.length === 0) return null;
+    // by the kind of client, or by what the device is
+    const isKind = ignored.every((key) => definitionOf(key)?.ignoredBy?.includes(clientKind));
+    const who = isKind ? `a ${clientKind}` : 'this device';
     const names = ignored.map((key) => `“${catalogue[key].label}”`).join(' and ');
     return {
-      text: `${names} ${ignored.length === 1 ? 'is set, and' : 'are set, and'} a ${clientKind} ignores ${ignored.length === 1 ? 'it' : 'them'}`,
+      text: `${names} ${ignored.length === 1 ? 'is set, and' : 'are set, and'} ${who} ignores ${ignored.length === 1 ? 'it' : 'them'}`,
       cost: cost.risk + 2 * ignored.length,
       costText: 'no effect',
       sure: 'likely',
-      evidence: () =>
-        ignored.map((key) => ({ source: 'assumed' as const, text: `a ${clientKind} does not follow ${key}; common practice` })),
+      evidence: () => ignored.map((key) => ({ source: 'assumed' as const, text: `${who} does not follow ${key}; common practice` })),
       remedies: () =>
-        endpoint.platform === 'thin'
+        endpoint.platform === 'thin' || !isKind
           ? []
           : [{ text: 'Use the native client', change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })) }],
     };
