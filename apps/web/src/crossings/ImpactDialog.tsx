@@ -1,14 +1,11 @@
 import type { Change } from '@underpass/contracts';
 import type { Impact } from '@underpass/core';
-import { Link } from 'react-router';
 import { useLong } from '../api/jobs.js';
-import { Arrow } from '../ui/Arrow.js';
 import { Dialog } from '../ui/Dialog.js';
 import { barOrder, CountRow, PeopleBar } from '../ui/PeopleBar.js';
 import { Failed, Loading } from '../ui/States.js';
-import { Verdict } from '../ui/Verdict.js';
 import { Work } from '../ui/Work.js';
-import { regional } from '../ui/figures.js';
+import { ImpactPicture } from './ImpactPicture.js';
 
 /** What the change would do to everybody: who gets better, who gets worse, and the worst loser by name. */
 export function ImpactDialog({ change, summary, onClose }: { change: Change; summary: string; onClose: () => void }) {
@@ -54,31 +51,9 @@ export function ImpactDialog({ change, summary, onClose }: { change: Change; sum
               ))}
             </tbody>
           </table>
-          {data.moves.length > 0 && (
-            <ul className="mt-3">
-              {data.moves.map((move) => (
-                <li key={`${move.from}${move.to}`} className="py-0.5">
-                  <b>{move.people}</b> {move.people === 1 ? 'person' : 'people'}: <Verdict verdict={move.from} />
-                  <Arrow />
-                  <Verdict verdict={move.to} />
-                </li>
-              ))}
-            </ul>
-          )}
-          <h2 className="mt-4">{data.losers.length ? 'Who loses, worst first' : 'Nobody loses'}</h2>
-          <ul>
-            {data.losers.map((loser) => (
-              <li key={loser.crossing} className="border-b border-rule py-1 flex gap-3">
-                <Link className="link w-[180px]" to={`/crossings/${encodeURIComponent(loser.crossing)}`} onClick={onClose}>
-                  {loser.person}
-                </Link>
-                <span className="flex-1">
-                  {loser.place}: {regional(loser.text)}
-                </span>
-                <Verdict verdict={loser.to} />
-              </li>
-            ))}
-          </ul>
+          <div className="mt-4 max-w-[460px]">
+            <ImpactPicture data={data} />
+          </div>
         </>
       )}
     </Dialog>

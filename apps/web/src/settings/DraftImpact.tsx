@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useLong } from '../api/jobs.js';
 import { Failed, Loading } from '../ui/States.js';
 import { Work } from '../ui/Work.js';
-import { ImpactPicture } from './ImpactPicture.js';
+import { ImpactPicture } from '../crossings/ImpactPicture.js';
 import { settingsQueries } from './queries.js';
 
 /** What a draft does to everybody, with progress, and called off when it is left; and the checks it makes hit. */
