@@ -8,6 +8,7 @@ import {
   ductsOf,
   plugIn,
   rulesInOrder,
+  seenDevices,
   shadowed,
   sideOf,
   whyNotThere,
@@ -129,6 +130,6 @@ const ducted = (facts: CrossingFacts): DuctsAnswer => ({
   crossing: facts.ref.id,
   between: { person: facts.person.name, endpoint: facts.endpoint.id, location: facts.location.name, resource: facts.resource.name },
   ducts: ductsOf(facts, computeFigures(facts)),
-  devices: [...facts.devices],
+  devices: [...facts.devices, ...seenDevices(facts.evidence.plugged?.value ?? [], facts.endpoint.id, facts.devices)],
   groups: [...facts.subject.groups],
 });

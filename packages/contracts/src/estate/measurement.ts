@@ -53,6 +53,15 @@ export const DecodeAnswer = z.strictObject({
   hardware: z.boolean(),
 });
 
+/** Something plugged in, as a browser tells it: a camera, a microphone, a speaker; a device by its codes where its person let the browser see it. */
+export const PluggedIn = z
+  .string()
+  .max(400)
+  .regex(
+    /^(camera|microphone|speaker|usb [0-9a-f]{4}:[0-9a-f]{4}( [0-9a-f]{2}\/[0-9a-f]{2}\/[0-9a-f]{2}){0,32}|hid [0-9a-f]{4}:[0-9a-f]{4})$/,
+    'must be camera, microphone, speaker, or usb or hid with vendor and product, such as usb f1a5:0101 01/01/00',
+  );
+
 /** Every fact a measurement may carry. What was not measured is absent, never zero. */
 export const Figures = z.strictObject({
   roundTrips: RoundTrips.optional(),
@@ -66,6 +75,7 @@ export const Figures = z.strictObject({
   decoders: z.array(Decoder).max(40).optional(),
   scene: DrawnScene.optional(),
   browser: BrowserFacts.optional(),
+  plugged: z.array(PluggedIn).max(40).optional().describe('What is plugged in, as far as the browser may see it'),
   signon: z.partialRecord(SignonStep, z.number().min(0).max(3600)).optional().describe('Seconds of each step of a sign-in that was timed'),
 });
 

@@ -34,7 +34,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'Es wurde im Netz des Servers gemessen und sagt darum nichts über eine Leitung.',
   'help desk': 'Ihr Helpdesk',
   'nothing installed':
-    'Es wird nichts installiert. Gemessen wird nur der Weg; Ihre Dateien, Ihr Bildschirm und Ihre Kamera bleiben ungesehen, und keine Adresse von Ihnen wird aufgehoben.',
+    'Es wird nichts installiert. Gemessen wird nur der Weg; Ihre Dateien, Ihr Bildschirm und Ihre Kamera bleiben ungesehen, und keine Adresse von Ihnen wird aufgehoben. Kameras und Mikrofone werden gezählt; USB-Geräte sind nur zu sehen, wenn Sie es erlaubt haben.',
   'gone.expired': 'Dieser Link ist abgelaufen',
   'gone.revoked': 'Dieser Link wurde zurückgenommen',
   'gone.unknown': 'Dieser Link funktioniert nicht',

@@ -32,7 +32,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'It was taken on the server’s own network, so it says nothing about a line.',
   'help desk': 'Your help desk',
   'nothing installed':
-    'Nothing is installed. The check measures the way only; it does not look at your files, your screen or your camera, and keeps no address of yours.',
+    'Nothing is installed. The check measures the way only; it does not look at your files, your screen or your camera, and keeps no address of yours. It counts cameras and microphones, and sees USB devices only where you have let it.',
   'gone.expired': 'This link has expired',
   'gone.revoked': 'This link was taken back',
   'gone.unknown': 'This link does not work',

@@ -34,7 +34,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'Se midió en la red del propio servidor, así que no dice nada de una línea.',
   'help desk': 'Su servicio de ayuda',
   'nothing installed':
-    'No se instala nada. Solo se mide el camino; no se miran sus archivos, su pantalla ni su cámara, y no se guarda ninguna dirección suya.',
+    'No se instala nada. Solo se mide el camino; no se miran sus archivos, su pantalla ni su cámara, y no se guarda ninguna dirección suya. Se cuentan cámaras y micrófonos; los dispositivos USB solo se ven si usted lo ha permitido.',
   'gone.expired': 'Este enlace ha caducado',
   'gone.revoked': 'Este enlace fue retirado',
   'gone.unknown': 'Este enlace no funciona',

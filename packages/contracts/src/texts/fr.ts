@@ -34,7 +34,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'Il a été mesuré sur le réseau du serveur, il ne dit donc rien d’une ligne.',
   'help desk': 'Votre assistance',
   'nothing installed':
-    'Rien n’est installé. Seul le chemin est mesuré ; vos fichiers, votre écran et votre caméra ne sont pas regardés, et aucune adresse à vous n’est gardée.',
+    'Rien n’est installé. Seul le chemin est mesuré ; vos fichiers, votre écran et votre caméra ne sont pas regardés, et aucune adresse à vous n’est gardée. Les caméras et les micros sont comptés ; les appareils USB ne sont vus que si vous l’avez permis.',
   'gone.expired': 'Ce lien a expiré',
   'gone.revoked': 'Ce lien a été retiré',
   'gone.unknown': 'Ce lien ne fonctionne pas',

@@ -32,7 +32,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'Het is op het netwerk van de server zelf gemeten en zegt dus niets over een lijn.',
   'help desk': 'Uw helpdesk',
   'nothing installed':
-    'Er wordt niets geïnstalleerd. Alleen de weg wordt gemeten; uw bestanden, uw scherm en uw camera worden niet bekeken, en geen adres van u wordt bewaard.',
+    'Er wordt niets geïnstalleerd. Alleen de weg wordt gemeten; uw bestanden, uw scherm en uw camera worden niet bekeken, en geen adres van u wordt bewaard. Camera’s en microfoons worden geteld; USB-apparaten zijn alleen te zien als u dat hebt toegestaan.',
   'gone.expired': 'Deze link is verlopen',
   'gone.revoked': 'Deze link is ingetrokken',
   'gone.unknown': 'Deze link werkt niet',

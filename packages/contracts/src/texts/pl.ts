@@ -36,7 +36,7 @@ export const texts: Readonly<Record<string, string>> = {
   'not from the desk': 'Zmierzono go w sieci serwera, więc nic nie mówi o łączu.',
   'help desk': 'Twój dział pomocy',
   'nothing installed':
-    'Niczego się nie instaluje. Mierzona jest tylko droga; Twoje pliki, ekran i kamera nie są oglądane i żaden Twój adres nie jest zapisywany.',
+    'Niczego się nie instaluje. Mierzona jest tylko droga; Twoje pliki, ekran i kamera nie są oglądane i żaden Twój adres nie jest zapisywany. Liczone są kamery i mikrofony, a urządzenia USB widać tylko wtedy, gdy na to zezwolono.',
   'gone.expired': 'Ten odnośnik wygasł',
   'gone.revoked': 'Ten odnośnik został wycofany',
   'gone.unknown': 'Ten odnośnik nie działa',

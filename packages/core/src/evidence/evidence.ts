@@ -46,6 +46,8 @@ export interface Evidence {
   decoders?: Taken<Decoder[]>;
   scene?: Taken<DrawnScene>;
   browser?: Taken<BrowserFacts>;
+  /** What is plugged in, as far as a browser may see it. */
+  plugged?: Taken<string[]>;
   /** When the oldest fact of the line was measured, and on which day since 1970 that was, UTC. */
   oldest?: { at: string; day: number };
   /** Measurements that cannot count, with the reason. */
@@ -57,7 +59,7 @@ export type RejectedBecause = 'not taken at the desk' | 'below what light allows
 export type EvidenceFact = Exclude<keyof Evidence, 'rejected' | 'oldest'>;
 
 const lineFacts = ['roundTrips', 'addedDownMs', 'addedUpMs', 'datagrams', 'downMbps', 'upMbps'] as const;
-const endpointFacts = ['screens', 'decoders', 'scene', 'browser'] as const;
+const endpointFacts = ['screens', 'decoders', 'scene', 'browser', 'plugged'] as const;
 
 /** Where a way leads. */
 export type FarEnd = Place & { id?: string };

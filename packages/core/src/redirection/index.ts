@@ -1,3 +1,4 @@
 export * from './usb/index.js';
 export * from './rules.js';
 export * from './matrix.js';
+export * from './seen.js';

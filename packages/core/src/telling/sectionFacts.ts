@@ -1,3 +1,4 @@
+import { seenText } from '../redirection/index.js';
 import type { Bay } from '@underpass/contracts';
 import { clock } from '../day/index.js';
 import type { Estimate } from '../units/index.js';
@@ -53,6 +54,8 @@ const deskFacts: FactsOfBay = (facts, f) => {
     }
   const names = f.desk.filter((item) => item.peripheral).map((item) => item.name);
   if (names.length) list.push(fact(of, names.join(', '), when));
+  const { plugged } = evidence;
+  if (plugged && plugged.value.length > 0) list.push(fact('measured', seenText(plugged.value), plugged.note));
   const hz = screens?.find((s) => s.refreshHz)?.refreshHz;
   if (hz) list.push(fact(source, `${figure(hz)} Hz`, note));
   return list;

@@ -1,3 +1,4 @@
+import { measurePlugged } from './plugged.js';
 import type { Figures } from '@underpass/contracts';
 import { percentile, roundTripsOf } from '@underpass/core';
 import { measureDatagrams } from './datagrams.js';
@@ -81,6 +82,8 @@ export async function runCheck(
   const scene = await measureScene(canvas).catch(() => undefined);
   if (scene) figures.scene = scene;
   figures.browser = await browserFacts();
+  const plugged = await measurePlugged();
+  if (plugged) figures.plugged = plugged;
   keep(true);
   return figures;
 }
