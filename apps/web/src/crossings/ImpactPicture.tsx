@@ -113,22 +113,34 @@ export function ImpactPicture({ data }: { data: Impact }) {
         </section>
       )}
       <h3 className="font-bold mt-3">{data.losers.length > 0 ? 'Who gets worse' : 'Nobody gets worse'}</h3>
-      <ul>
-        {data.losers.map((loser) => (
-          <li key={loser.crossing} className="border-b border-rule py-1">
-            <span className="flex gap-2">
-              <Link className="link flex-1" to={`/crossings/${encodeURIComponent(loser.crossing)}`}>
-                {loser.person}
-              </Link>
-              <Verdict verdict={loser.to} />
-            </span>
-            <span className="text-[12.5px] text-ink-2 block">
-              {loser.place}: {regional(loser.text)}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <People list={data.losers} />
+      {data.winners.length > 0 && (
+        <>
+          <h3 className="font-bold mt-3">Who gets better</h3>
+          <People list={data.winners} />
+        </>
+      )}
     </div>
+  );
+}
+
+function People({ list }: { list: Impact['losers'] }) {
+  return (
+    <ul>
+      {list.map((loser) => (
+        <li key={loser.crossing} className="border-b border-rule py-1">
+          <span className="flex gap-2">
+            <Link className="link flex-1" to={`/crossings/${encodeURIComponent(loser.crossing)}`}>
+              {loser.person}
+            </Link>
+            <Verdict verdict={loser.to} />
+          </span>
+          <span className="text-[12.5px] text-ink-2 block">
+            {loser.place}: {regional(loser.text)}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

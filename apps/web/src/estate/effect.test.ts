@@ -14,6 +14,7 @@ const nothing: Impact = {
   gone: 0,
   moves: [],
   losers: [],
+  winners: [],
   newlyBlocked: 0,
   improved: 0,
   weakened: 0,

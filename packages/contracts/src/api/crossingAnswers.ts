@@ -238,6 +238,9 @@ export const ImpactAnswer = z
     losers: z.array(
       z.object({ crossing: z.string(), person: z.string(), place: z.string(), from: Verdict, to: Verdict, text: z.string() }),
     ),
+    winners: z.array(
+      z.object({ crossing: z.string(), person: z.string(), place: z.string(), from: Verdict, to: Verdict, text: z.string() }),
+    ),
     newlyBlocked: z.number().describe('Crossings that open now and would not any more'),
     improved: z.number(),
     weakened: z.number(),

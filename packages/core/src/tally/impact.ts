@@ -28,6 +28,8 @@ export interface Impact {
   moves: { from: Verdict; to: Verdict; people: number }[];
   /** The people who lose most, worst first. */
   losers: { crossing: string; person: string; place: string; from: Verdict; to: Verdict; text: string }[];
+  /** The people who gain most, most first. */
+  winners: Impact['losers'];
   /** Crossings that open now and would not any more. */
   newlyBlocked: number;
   /** Crossings that stay in their verdict and whose figures move. */
@@ -41,6 +43,7 @@ export interface Impact {
 
 const mostLosers = 10;
 const mostLines = 20;
+const mostWinners = 5;
 /** Up to this many crossings both sides of each are looked at. */
 const mostBeside = 20_000;
 
@@ -51,7 +54,8 @@ const mostBeside = 20_000;
 export class ImpactTally {
   private readonly fresh: FactsReader;
   private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
-  private losers: { ref: CrossingRef; from: Verdict; to: Verdict; by: number }[] = [];
+  private losers: Moved[] = [];
+  private winners: Moved[] = [];
   private counts = { crossings: 0, changedVerdict: 0, better: 0, worse: 0, come: 0, gone: 0, newlyBlocked: 0, improved: 0, weakened: 0 };
   private readonly besides = { devicesStop: 0, devicesStart: 0, softer: 0, sharper: 0, seconds: 0, looked: 0 };
   /** One crossing of each shared line. */
@@ -101,11 +105,15 @@ export class ImpactTally {
     else if (by < -0.5) this.counts.improved++;
     else if (by > 0.5) this.counts.weakened++;
     if (after.verdict === 'blocked' && before.verdict !== 'blocked') this.counts.newlyBlocked++;
-    if (by < -0.5) this.counts.better++;
-    else if (by > 0.5) {
+    const moved: Moved = { ref, from: before.verdict, to: after.verdict, by: Math.abs(by) };
+    // only the first are told, so only they are kept
+    if (by < -0.5) {
+      this.counts.better++;
+      this.winners.push(moved);
+      if (this.winners.length > 50 * mostLosers) this.winners = worstOf(this.winners);
+    } else if (by > 0.5) {
       this.counts.worse++;
-      this.losers.push({ ref, from: before.verdict, to: after.verdict, by });
-      // only the worst are told, so only they are kept
+      this.losers.push(moved);
       if (this.losers.length > 50 * mostLosers) this.losers = worstOf(this.losers);
     }
   }
@@ -166,18 +174,29 @@ export class ImpactTally {
     const { looked, seconds, ...counted } = this.besides;
     return {
       ...{ before, after, ...this.counts, moves: [...moves.values()] },
-      losers: worstOf(this.losers).map((each) => this.told(each)),
+      losers: worstOf(this.losers).map((each) => this.told(each, lossOf)),
+      winners: worstOf(this.winners)
+        .slice(0, mostWinners)
+        .map((each) => this.told(each, gainOf)),
       lines: this.lines(),
       beside: this.crossings.length <= mostBeside ? { ...counted, secondsMean: looked > 0 ? seconds / looked : 0 } : null,
     };
   }
 
-  private told({ ref, from, to }: { ref: CrossingRef; from: Verdict; to: Verdict }): Impact['losers'][number] {
+  private told({ ref, from, to }: Moved, words: typeof lossOf): Impact['losers'][number] {
     const [before, after] = [figuresOf(this.old, ref), figuresOf(this.fresh, ref)];
     const person = this.fresh.model.people.get(ref.person)?.name ?? ref.person;
     const place = this.fresh.model.locations.get(ref.location)?.name ?? ref.location;
-    return { crossing: ref.id, person, place, from, to, text: before && after ? lossOf(before, after) : '' };
+    return { crossing: ref.id, person, place, from, to, text: before && after ? words(before, after) : '' };
   }
+}
+
+/** A crossing that moves, and by how much of what is wanted. */
+interface Moved {
+  ref: CrossingRef;
+  from: Verdict;
+  to: Verdict;
+  by: number;
 }
 
 /** Where a crossing stands: its verdict, and how far it is from what is wanted. */
@@ -202,4 +221,18 @@ export function lossOf(before: CrossingFigures, after: CrossingFigures): string 
     return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
   if (after.session.resolutionShare < before.session.resolutionShare) return 'text is less sharp';
   return 'asks more of the line';
+}
+
+/** What somebody gains, in a few words: the first of what they would notice. */
+export function gainOf(before: CrossingFigures, after: CrossingFigures): string {
+  if (before.verdict === 'blocked' && after.verdict !== 'blocked') return 'opens';
+  const works = ({ desk }: CrossingFigures) => desk.filter((item) => item.works === true).length;
+  if (works(after) > works(before))
+    return `${plural(works(after) - works(before), 'device')} more that ${works(after) - works(before) === 1 ? 'works' : 'work'}`;
+  if (after.frames.value > before.frames.value + 0.5)
+    return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;
+  if (after.delay.value < before.delay.value - 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
+  if (after.timeline.totalS < before.timeline.totalS - 0.5)
+    return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
+  return 'closer to what is wanted';
 }

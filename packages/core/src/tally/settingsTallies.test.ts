@@ -131,6 +131,11 @@ describe('the impact of a setting', () => {
     const silent = impactOf(settingTo('redirection.devices', 'location', 'wexcombe', ['-printer']));
     expect(silent.beside?.devicesStop).toBeGreaterThan(10);
     expect(silent.beside?.devicesStart).toBe(0);
+    // who is let in again gains most, and is told by name and place
+    const open = impactOf(settingTo('security.secondFactorTimeoutS', 'location', 'mv-curlew', 60));
+    expect(open.winners[0]).toMatchObject({ place: 'MV Curlew', from: 'blocked', text: 'opens' });
+    expect([open.losers, open.newlyBlocked]).toEqual([[], 0]);
+    expect(shut.winners).toEqual([]);
     const slow = impactOf(settingTo('signon.hostGets', 'location', 'wexcombe', 'nothing'));
     expect(slow.beside?.secondsMean).toBeGreaterThan(3);
   });
