@@ -17,6 +17,8 @@ test('from the Board to a measured crossing, a better setting, and back', async 
   await expect(page).toHaveURL(/area=Wexcombe/);
   await page.getByRole('button', { name: /^Limited/ }).click();
   await page.getByLabel('Search').fill('WEX-TC-020');
+  // rows move until the list is the one that was asked for
+  await expect(heading).toContainText(/^1 crossing/);
   await page.getByRole('row', { name: /WEX-TC-020/ }).click();
   await expect(page.getByText(/Too narrow for 2 screens of 2160p/).first()).toBeVisible();
   await expect(page.getByText('Down 205 Mbit/s').first()).toBeAttached();
