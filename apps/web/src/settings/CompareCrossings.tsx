@@ -41,8 +41,51 @@ export function CompareCrossings() {
   );
 }
 
+/** What explains less is told apart: half a percent. */
+const explainsNothing = 0.005;
+
+function Facts({ rows, label }: { rows: ComparedCrossings['differences']; label: string }) {
+  if (rows.length === 0) return null;
+  return (
+    <Wide label={label} className="mt-2">
+      <table className="w-full">
+        <thead className="head">
+          <tr>
+            <th scope="col">Fact</th>
+            <th scope="col">the one</th>
+            <th scope="col">the other</th>
+            <th scope="col" className="text-right">
+              explains
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((each) => (
+            <tr key={each.fact} className="border-b border-rule align-top">
+              <th scope="row" className="text-left font-semibold py-1 pr-3">
+                {factText(each.fact)}
+              </th>
+              <td className="py-1 pr-3 break-words max-w-[170px]">{factValue(each.fact, each.a)}</td>
+              <td className="py-1 pr-3 break-words max-w-[170px]">{factValue(each.fact, each.b)}</td>
+              <td className="py-1 text-right whitespace-nowrap">
+                <span
+                  className="inline-block h-[8px] bg-tile align-middle mr-2"
+                  style={{ width: `${Math.round(each.explains * 48)}px` }}
+                  aria-hidden
+                />
+                {Math.round(each.explains * 100)} %
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Wide>
+  );
+}
+
 function Differences({ data }: { data: ComparedCrossings }) {
   const { a, b, differences } = data;
+  const idle = differences.filter(({ explains }) => explains <= explainsNothing);
   return (
     <div className="mt-4">
       <ul>
@@ -62,39 +105,15 @@ function Differences({ data }: { data: ComparedCrossings }) {
             ? 'Nothing is otherwise between them.'
             : 'No single fact explains the difference: it takes several together.'}
       </p>
-      <Wide label="Differences" className="mt-2">
-        <table className="w-full">
-          <thead className="head">
-            <tr>
-              <th scope="col">Fact</th>
-              <th scope="col">the one</th>
-              <th scope="col">the other</th>
-              <th scope="col" className="text-right">
-                explains
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {differences.map((each) => (
-              <tr key={each.fact} className="border-b border-rule align-top">
-                <th scope="row" className="text-left font-semibold py-1 pr-3">
-                  {factText(each.fact)}
-                </th>
-                <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.a)}</td>
-                <td className="pr-3 break-words max-w-[160px]">{factValue(each.fact, each.b)}</td>
-                <td className="text-right">
-                  <span
-                    className="inline-block h-[8px] bg-tile align-middle mr-2"
-                    style={{ width: `${Math.round(each.explains * 60)}px` }}
-                    aria-hidden
-                  />
-                  {Math.round(each.explains * 100)} %
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Facts rows={differences.filter(({ explains }) => explains > explainsNothing)} label="Differences that explain something" />
+      {idle.length > 0 && (
+        <details className="mt-3">
+          <summary className="cursor-pointer min-h-[24px] font-semibold">
+            {idle.length} {idle.length === 1 ? 'other difference explains' : 'other differences explain'} nothing
+          </summary>
+          <Facts rows={idle} label="Differences that explain nothing" />
+        </details>
+      )}
     </div>
   );
 }
