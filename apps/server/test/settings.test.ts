@@ -111,7 +111,11 @@ test('what each value of a setting costs somebody; nobody where nobody goes thro
   expect(crossing).toMatch(/~WEX-TC-009~/);
   expect(costs.map(({ value }) => value)).toEqual([15, 30, 60]);
   expect(costs.filter(({ isNow }) => isNow)).toHaveLength(1);
-  expect(await get<ValueCosts>('settings/costs?endpoint=MAR-TC-014&key=picture.frameCap')).toEqual({ crossing: null, resource: null, costs: [] });
+  expect(await get<ValueCosts>('settings/costs?endpoint=MAR-TC-014&key=picture.frameCap')).toEqual({
+    crossing: null,
+    resource: null,
+    costs: [],
+  });
   expect((await server.call('settings/costs?endpoint=WEX-TC-009&key=picture.nothing', { cookie: reader })).status).toBe(404);
   expect((await server.call('settings/costs?endpoint=nowhere&key=picture.frameCap', { cookie: reader })).status).toBe(404);
 });
@@ -199,9 +203,15 @@ describe('a draft that is worked on', () => {
     await send('POST', 'changes', { change: to('picture.frameCap', 33, 'location', 'gullsey'), summary: 'Meanwhile' });
     const then = await get<DraftWritten>(`drafts/${kept.id}`);
     expect(then.conflicts[0]?.text).toMatch(/value was nothing and is 33 now/);
+    const unseen = await send('POST', `drafts/${kept.id}/apply`, { seen: then.updatedAt });
+    expect([unseen.status, unseen.body.detail]).toEqual([
+      409,
+      expect.stringMatching(/value was nothing and is 33 now\. Nothing was overwritten/),
+    ]);
     const { body } = await send<DraftWritten>('POST', `drafts/${kept.id}/refresh`, { seen: then.updatedAt });
     expect(body.conflicts).toEqual([]);
     expect(body.change.patches[0]).toMatchObject({ value: 55, was: 33 });
+    expect((await send('POST', `drafts/${kept.id}/apply`, { seen: body.updatedAt })).status).toBe(200);
   });
 
   test('is held against another, field by field', async () => {

@@ -84,6 +84,9 @@ export class DraftsController {
   ): Promise<DraftApplied> {
     const draft = await this.find(id);
     this.assertSeen(draft, seen);
+    // at a nearer place nothing stands that the draft knew
+    const assertFresh = () => (narrow ? undefined : this.assertFresh(draft));
+    assertFresh();
     const { change, left } = narrow ? narrowed(this.results.reader.model, draft.change, narrow) : { change: draft.change, left: 0 };
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this draft waits for work outside. Apply it once that is done.');
@@ -100,11 +103,25 @@ export class DraftsController {
       );
     const where = narrow ? `, at ${narrow.layer} ${narrow.target}` : '';
     const summary = `${draft.name}${where}${reason ? `: ${reason}` : ''}`.slice(0, 500);
-    const applied = await this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
-      beside: (writes) => beside(change, writes),
-    });
+    const plan = () => {
+      // once more where nobody else can write
+      assertFresh();
+      return this.paper.writes(change);
+    };
+    const applied = await this.changes.apply(plan, request.user.name, summary, { beside: (writes) => beside(change, writes) });
     await this.results.settled();
     return { ...applied, version: this.results.version, left };
+  }
+
+  /** What somebody wrote meanwhile is never overwritten unseen. */
+  private assertFresh(draft: Draft): void {
+    const [first, ...more] = this.paper.draftView(draft).conflicts;
+    if (first)
+      throw new ProblemError(
+        409,
+        'Changed since',
+        `${first.text}${more.length > 0 ? `, and ${more.length} more` : ''}. Nothing was overwritten: refresh the draft, look at it again, then apply it.`,
+      );
   }
 
   /** Crossings that open now and would not any more. */

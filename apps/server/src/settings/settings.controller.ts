@@ -20,7 +20,9 @@ import {
   compareCrossings,
   computeFigures,
   definitionOf,
+  handedOf,
   profileSchema,
+  settingsOf,
   valueCosts,
   type CrossingFacts,
   type SettingKey,
@@ -73,13 +75,14 @@ export class SettingsController {
     const found = reader.model.endpoints.get(endpoint);
     if (!found) throw notFound('endpoint', endpoint);
     // of what somebody opens from there the one on which it makes most of a difference
-    let most: ValueCosts & { differs: number } = { crossing: null, resource: null, costs: [], differs: -1 };
+    let most: ValueCosts & { differs: number } = { crossing: null, resource: null, handed: [], costs: [], differs: -1 };
     for (const ref of reader.model.crossingsOn(found).slice(0, mostTried)) {
       const facts = person === undefined || ref.person === person ? reader.read(ref) : null;
       if (!facts) continue;
       const costs = valueCosts(facts, key as SettingKey);
       const differs = new Set(costs.map(({ value: _, isNow: __, ...rest }) => JSON.stringify(rest))).size;
-      if (differs > most.differs) most = { crossing: ref.id, resource: facts.resource.name, costs, differs };
+      if (differs > most.differs)
+        most = { crossing: ref.id, resource: facts.resource.name, handed: handedOf(facts, settingsOf(facts)), costs, differs };
     }
     const { differs: _, ...answer } = most;
     return answer;

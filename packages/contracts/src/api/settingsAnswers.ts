@@ -57,6 +57,17 @@ export const ValueCosts = z
   .object({
     crossing: z.string().nullable(),
     resource: z.string().nullable(),
+    handed: z
+      .array(
+        z.object({
+          step: z.enum(['gateway', 'broker', 'host']),
+          name: z.string(),
+          gets: z.enum(['nothing', 'secret', 'ticket']),
+          typed: z.boolean(),
+          because: z.string().nullable(),
+        }),
+      )
+      .describe('What reaches each step of the sign-on; a secret itself is known nowhere'),
     costs: z.array(
       z.object({
         value: SettingValue,
