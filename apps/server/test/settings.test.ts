@@ -111,9 +111,16 @@ test('what each value of a setting costs somebody; nobody where nobody goes thro
   expect(crossing).toMatch(/~WEX-TC-009~/);
   expect(costs.map(({ value }) => value)).toEqual([15, 30, 60]);
   expect(costs.filter(({ isNow }) => isNow)).toHaveLength(1);
+  const { handed } = await get<ValueCosts>('settings/costs?endpoint=WEX-TC-009&key=signon.hostName');
+  expect(handed.map(({ step, because }) => [step, because])).toEqual([
+    ['gateway', null],
+    ['broker', null],
+    ['host', null],
+  ]);
   expect(await get<ValueCosts>('settings/costs?endpoint=MAR-TC-014&key=picture.frameCap')).toEqual({
     crossing: null,
     resource: null,
+    handed: [],
     costs: [],
   });
   expect((await server.call('settings/costs?endpoint=WEX-TC-009&key=picture.nothing', { cookie: reader })).status).toBe(404);
