@@ -107,8 +107,8 @@ describe('settings in force', () => {
 });
 
 test('what each value of a setting costs somebody; nobody where nobody goes through', async () => {
-  const { crossing, costs } = await get<ValueCosts>('settings/costs?endpoint=WEX-TC-009&key=picture.frameCap');
-  expect(crossing).toMatch(/~WEX-TC-009~/);
+  const { crossing, costs } = await get<ValueCosts>('settings/costs?endpoint=SAN-TC-001&key=picture.frameCap');
+  expect(crossing).toMatch(/~SAN-TC-001~/);
   expect(costs.map(({ value }) => value)).toEqual([15, 30, 60]);
   expect(costs.filter(({ isNow }) => isNow)).toHaveLength(1);
   const { handed } = await get<ValueCosts>('settings/costs?endpoint=WEX-TC-009&key=signon.hostName');
