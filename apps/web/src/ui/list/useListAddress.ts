@@ -6,8 +6,10 @@ export function useListAddress<T>(columns: readonly ListColumn<T>[]) {
   const [search, setSearch] = useSearchParams();
   const set = (values: Record<string, string | null>, replace = false) =>
     setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
+      () => {
+        // What the address is now, not what was last drawn: a search typed and a head pressed
+        // before the next drawing must not undo one another.
+        const next = new URLSearchParams(window.location.search);
         for (const [key, value] of Object.entries(values))
           if (value) next.set(key, value);
           else next.delete(key);
