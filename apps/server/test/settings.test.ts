@@ -63,6 +63,20 @@ describe('settings in force', () => {
     expect((await server.call('settings/of?endpoint=nowhere', { cookie: reader })).status).toBe(404);
     expect((await server.call('settings/of?endpoint=WEX-TC-020&person=nobody', { cookie: reader })).status).toBe(404);
     expect((await server.call('settings/of?endpoint=../x', { cookie: reader })).status).toBe(400);
+    for (const wrong of ['settings/of', 'settings/of?location=wexcombe&endpoint=WEX-TC-020', 'settings/of?location=wexcombe&person=amos'])
+      expect([wrong, (await server.call(wrong, { cookie: reader })).status]).toEqual([wrong, 400]);
+  });
+
+  test('of a person alone at the endpoint they use, of a location alone at what most there are', async () => {
+    const { subject, names } = await get<SettingsOf>('settings/of?endpoint=HO-002');
+    const alone = await get<SettingsOf>(`settings/of?person=${subject.person}`);
+    expect([alone.subject.person, alone.names.person, alone.usual]).toEqual([subject.person, names.person, null]);
+    const hall = await get<SettingsOf>('settings/of?location=wexcombe');
+    expect(hall.subject).toMatchObject({ deviceClass: 'thin-client', location: 'wexcombe', endpoint: '', person: '', groups: [] });
+    expect(hall.usual?.alike).toBeGreaterThan((hall.usual?.of ?? 0) / 2);
+    expect(hall.entries.every(({ entry }) => ['organisation', 'device class', 'location'].includes(entry.layer))).toBe(true);
+    for (const nowhere of ['settings/of?location=nowhere', 'settings/of?person=nobody'])
+      expect([nowhere, (await server.call(nowhere, { cookie: reader })).status]).toEqual([nowhere, 404]);
   });
 
   test('as they were on a past date, also where the endpoint stood elsewhere then', async () => {

@@ -49,12 +49,12 @@ export class SettingsController {
     private readonly paper: PaperService,
   ) {}
 
-  /** What the layers look at for somebody at an endpoint, and the entries that stand for them; at a past instant where one is named. */
+  /** What the layers look at for somebody at an endpoint or for a location, and the entries that stand there; at a past instant where one is named. */
   @Get('of')
   @Answers(SettingsOf)
   @AtOnce('settings', 4, 8)
-  of(@Query({ schema: SettingsQuery }) { endpoint, person, at }: z.infer<typeof SettingsQuery>): Promise<SettingsOf> {
-    return this.settings.of(endpoint, person, at);
+  of(@Query({ schema: SettingsQuery }) whose: z.infer<typeof SettingsQuery>): Promise<SettingsOf> {
+    return this.settings.of(whose);
   }
 
   /** Everywhere a setting stands, and the history of its entries. */

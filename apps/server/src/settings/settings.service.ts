@@ -10,6 +10,7 @@ import {
   type Setting,
   type SettingPlaces,
   type SettingsOf,
+  type SettingsQuery,
   type SuggestAnswer,
 } from '@underpass/contracts';
 import {
@@ -17,6 +18,7 @@ import {
   LintTally,
   entriesFor,
   findingNeedless,
+  subjectAt,
   subjectIn,
   suggesting,
   touchedBy,
@@ -26,6 +28,7 @@ import {
   type SettingSubject,
 } from '@underpass/core';
 import { DataSource } from 'typeorm';
+import type { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -81,26 +84,39 @@ export class SettingsService {
     return before.size === 0 ? model : model.after({ writes: [...before.values()] });
   }
 
-  /** What the layers look at for somebody at an endpoint, and the entries that stand for them, now or at a past instant. */
-  async of(endpointId: string, personId: string | undefined, at: string | undefined): Promise<SettingsOf> {
+  /** What the layers look at for somebody at an endpoint, or at a location as a whole, and the entries that stand there, now or at a past instant. */
+  async of({ at, ...whose }: z.infer<typeof SettingsQuery>): Promise<SettingsOf> {
     const nowMs = Date.now();
     const atMs = at === undefined ? nowMs : Date.parse(at);
     if (atMs > nowMs + 60_000)
       throw new ProblemError(422, 'Not valid', 'What is in force later is not known. Ask for a date that is gone by.');
     const model = at === undefined ? this.model : await this.modelAt(atMs);
-    const endpoint = model.endpoints.get(endpointId);
-    if (!endpoint && at !== undefined && this.model.endpoints.has(endpointId))
-      throw new ProblemError(404, 'Not recorded', `Nothing is recorded of ${endpointId} on that date: its first record is later.`);
-    if (!endpoint) throw notFound('endpoint', endpointId);
-    const person = personId ?? endpoint.person ?? usersOf(endpoint)[0];
-    if (person !== undefined && !model.people.has(person)) throw notFound('person', person);
-    const subject = subjectIn(model, endpointId, person);
-    if (!subject) throw notFound('location', endpoint.location);
+    const { subject, ...told } = whose.location === undefined ? this.seatOf(model, whose) : this.locationOf(model, whose.location);
     const entries = entriesFor(model.settings, subject);
     const written = await this.writtenOf(
       entries.map(({ id }) => id),
       atMs,
     );
+    return {
+      subject,
+      ...told,
+      entries: entries.map((entry) => ({ entry, written: written.get(entry.id) ?? null })),
+      at: new Date(atMs).toISOString(),
+      past: at !== undefined,
+    };
+  }
+
+  /** Somebody at an endpoint: the usual person where none is named, the first endpoint of a person where that is not. */
+  private seatOf(model: EstateModel, whose: { endpoint?: string; person?: string }): Omit<SettingsOf, 'entries' | 'at' | 'past'> {
+    if (whose.person !== undefined && !model.people.has(whose.person)) throw this.gone(model, 'person', whose.person);
+    const id = whose.endpoint ?? model.endpointsOf.get(whose.person ?? '')?.[0];
+    if (id === undefined) throw new ProblemError(422, 'Not valid', `No endpoint is used by ${whose.person}: choose one.`);
+    const endpoint = model.endpoints.get(id);
+    if (!endpoint) throw this.gone(model, 'endpoint', id);
+    const person = whose.person ?? endpoint.person ?? usersOf(endpoint)[0];
+    if (person !== undefined && !model.people.has(person)) throw this.gone(model, 'person', person);
+    const subject = subjectIn(model, id, person);
+    if (!subject) throw this.gone(model, 'location', endpoint.location);
     return {
       subject: { ...subject, groups: [...subject.groups] },
       platform: endpoint.platform,
@@ -108,12 +124,30 @@ export class SettingsService {
         endpoint: endpoint.name,
         person: person === undefined ? null : (model.people.get(person)?.name ?? person),
         location: model.locations.get(endpoint.location)?.name ?? endpoint.location,
-        groups: subject.groups.map((id) => model.groups.get(id)?.name ?? id),
+        groups: subject.groups.map((group) => model.groups.get(group)?.name ?? group),
       },
-      entries: entries.map((entry) => ({ entry, written: written.get(entry.id) ?? null })),
-      at: new Date(atMs).toISOString(),
-      past: at !== undefined,
+      usual: null,
     };
+  }
+
+  /** A location as a whole: nobody in particular, at the sort of endpoint that most there are. */
+  private locationOf(model: EstateModel, id: string): Omit<SettingsOf, 'entries' | 'at' | 'past'> {
+    const location = model.locations.get(id);
+    if (!location) throw this.gone(model, 'location', id);
+    const found = subjectAt(model, id);
+    if (!found) throw new ProblemError(422, 'Not valid', `No endpoint stands at ${location.name}, so nothing is in force there.`);
+    const { subject, platform, alike, of } = found;
+    return {
+      ...{ subject: { ...subject, groups: [] }, platform, usual: { alike, of } },
+      names: { endpoint: '', person: null, location: location.name, groups: [] },
+    };
+  }
+
+  /** Why there is no such object: it is in no estate, or not yet in that of a past date. */
+  private gone(model: EstateModel, kind: 'endpoint' | 'person' | 'location', id: string): ProblemError {
+    return model !== this.model && this.model.find(kind, id)
+      ? new ProblemError(404, 'Not recorded', `Nothing is recorded of ${id} on that date: its first record is later.`)
+      : notFound(kind, id);
   }
 
   /** Who wrote the version of each entry that stood at an instant. */

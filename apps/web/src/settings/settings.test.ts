@@ -169,7 +169,7 @@ describe('a profile as a file', () => {
       platform: 'desktop',
       names: { endpoint: 'E', person: null, location: 'H', groups: [] },
     },
-    ...{ entries: [{ entry: cap('o', 'organisation', '*', 48), written: null }], at: '', past: false },
+    ...{ entries: [{ entry: cap('o', 'organisation', '*', 48), written: null }], at: '', usual: null, past: false },
   };
   test.each(profileFormats)('as %s it comes back as it went', (format) => {
     const profile = profileOf(of);

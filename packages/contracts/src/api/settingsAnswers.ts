@@ -27,6 +27,10 @@ export const SettingsOf = z
     }),
     platform: z.enum(['thin', 'desktop', 'mobile']),
     names: z.object({ endpoint: z.string(), person: z.string().nullable(), location: z.string(), groups: z.array(z.string()) }),
+    usual: z
+      .object({ alike: z.number(), of: z.number() })
+      .nullable()
+      .describe('Of a location: how many of its endpoints are as the most are, which it is told for'),
     entries: z.array(z.object({ entry: Setting, written: Written })),
     at: z.string().describe('The instant it is told for'),
     past: z.boolean().describe('Whether that is gone by'),
@@ -161,11 +165,18 @@ export const ComparedCrossings = z
   })
   .meta({ id: 'ComparedCrossings' });
 export const CompareQuery = z.strictObject({ a: z.string().min(1).max(200), b: z.string().min(1).max(200) });
-export const SettingsQuery = z.strictObject({
-  endpoint: Key,
-  person: Key.optional(),
-  at: z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' }).max(40).optional(),
-});
+/** Somebody at an endpoint, an endpoint alone, a person alone, or a location alone. */
+export const SettingsQuery = z
+  .strictObject({
+    endpoint: Key.optional(),
+    person: Key.optional(),
+    location: Key.optional(),
+    at: z.iso.datetime({ error: 'must be a UTC time such as 2026-06-12T08:00:00Z' }).max(40).optional(),
+  })
+  .refine(({ endpoint, person, location }) => (location === undefined) !== (endpoint === undefined && person === undefined), {
+    message: 'must name an endpoint, a person, or a location and nothing beside it',
+    path: ['location'],
+  });
 
 /** A draft with what it rests on; `seen` is when it was written last. */
 export const DraftWritten = DraftView.extend({ updatedAt: z.string() }).meta({ id: 'DraftWritten' });

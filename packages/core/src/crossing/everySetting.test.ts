@@ -27,6 +27,7 @@ import {
   lintRules,
   readinessOf,
   settingsOf,
+  subjectAt,
   subjectIn,
   summariseCrossing,
   type CrossingFacts,
@@ -166,4 +167,29 @@ test('what the layers look at: with somebody, with nobody, and where there is no
   expect(subjectIn(model, ref.endpoint)).toMatchObject({ person: '', groups: [], guest: false, endpoint: ref.endpoint });
   expect(subjectIn(model, 'nothing')).toBeNull();
   expect(subjectIn(model, ref.endpoint, 'nobody')).toBeNull();
+});
+
+test('what they look at for a location: the sort of endpoint that most there are, whoever is at it, on the line of all', () => {
+  const { endpoint } = office;
+  const at = (id: string, more: object): Endpoint => ({ ...endpoint, id, name: id, location: 'quay', users: [], ...more }) as Endpoint;
+  const quay = { ...office.location, id: 'quay', name: 'Quay' };
+  const of = (...endpoints: Endpoint[]) => {
+    const made = (kind: 'location' | 'endpoint') => (after: object & { id: string }) => ({ kind, id: after.id, before: null, after });
+    return subjectAt(office.reader.model.after({ writes: [made('location')(quay), ...endpoints.map(made('endpoint'))] }), 'quay');
+  };
+  const [tablet, laptop] = [{ deviceClass: 'tablet' }, { deviceClass: 'laptop' }];
+  expect(of(at('a', tablet), at('b', laptop), at('c', laptop))).toMatchObject({
+    subject: { deviceClass: 'laptop', location: 'quay', endpoint: '', person: '', groups: [], guest: false },
+    ...{ alike: 2, of: 3, platform: endpoint.platform },
+  });
+  // as many of each: the first by its words, whatever order they come in
+  expect(of(at('a', tablet), at('b', laptop))?.subject.deviceClass).toBe('laptop');
+  expect(of(at('a', laptop), at('b', tablet))?.subject.deviceClass).toBe('laptop');
+  // another owner is another sort
+  expect(
+    of(at('a', laptop), at('b', { ...laptop, ownership: 'personal' }), at('c', { ...laptop, ownership: 'personal' }))?.subject,
+  ).toMatchObject({
+    ownership: 'personal',
+  });
+  expect([of(), subjectAt(office.reader.model, 'nowhere')]).toEqual([null, null]);
 });

@@ -22,7 +22,7 @@ export * from './counts.js';
 export * from './touched.js';
 export * from './slice.js';
 export { lintCrossing, lintRules, type LintHit, type LintRule } from './lint/index.js';
-export { subjectIn } from './subjectOf.js';
+export { subjectAt, subjectIn } from './subjectOf.js';
 export { lineOf } from './line.js';
 export * from './moments.js';
 export { compareCrossings, type CrossingDifference } from './compare.js';

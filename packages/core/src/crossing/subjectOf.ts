@@ -34,3 +34,30 @@ export function subjectIn(model: EstateModel, endpointId: string, personId?: str
   if (!endpoint || !location || person === undefined) return null;
   return subjectOf(endpoint, location, person, person ? model.access.of(person.groups).groups : []);
 }
+
+/** What the layers look at for a location: nobody in particular, at an endpoint of the sort that most there are. */
+export interface UsualSubject {
+  subject: SettingSubject;
+  platform: Endpoint['platform'];
+  /** Endpoints of that sort, and all there. */
+  alike: number;
+  of: number;
+}
+
+/** The same of a location as a whole; null where it is not in the estate or no endpoint stands there. Of sorts that are as many, the first by its words. */
+export function subjectAt(model: EstateModel, locationId: string): UsualSubject | null {
+  const location = model.locations.get(locationId);
+  const endpoints = (model.endpointsAt.get(locationId) ?? []).flatMap((id) => model.endpoints.get(id) ?? []);
+  const sorts = new Map<string, Endpoint[]>();
+  for (const endpoint of endpoints) {
+    const { deviceClass, platform, clientKind, ownership } = endpoint;
+    const sort = [deviceClass, platform, clientKind, ownership].join('/');
+    sorts.set(sort, [...(sorts.get(sort) ?? []), endpoint]);
+  }
+  const [most] = [...sorts].sort(([a, one], [b, other]) => other.length - one.length || (a < b ? -1 : 1));
+  const [usual] = most?.[1] ?? [];
+  if (!location || !usual) return null;
+  // its own line is of one endpoint alone
+  const subject = subjectOf({ ...usual, line: undefined, id: '' } as Endpoint, location, null, []);
+  return { subject, platform: usual.platform, alike: most?.[1].length ?? 0, of: endpoints.length };
+}
