@@ -138,12 +138,45 @@ test('settings go out as a file and come in again, with what nobody knows kept a
   await page
     .getByLabel('Second: read a file')
     .setInputFiles({ name: 'wanted.ini', mimeType: 'text/plain', buffer: Buffer.from('[picture]\nframeCap = 24\nlater = x\n') });
-  await expect(page.getByText('1 settings read; nobody knows picture.later, which is kept.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /Frame rate picture\.frameCap/ })).toContainText('24 a second');
+  await expect(page.getByText('1 setting read; nobody knows picture.later, which is kept.')).toBeVisible();
+  const rows = page.getByRole('region', { name: 'Settings that differ' }).getByRole('row');
+  await expect(rows.filter({ hasText: 'picture.frameCap' })).toContainText('24 a second');
+  // the heading, and what the file names; of the rest it says nothing
+  await expect(rows).toHaveCount(3);
+  await expect(page.getByText(/Of \d+ more the file says nothing/)).toBeVisible();
+  await page.getByRole('button', { name: 'See what it does: HO-002 as wanted.ini' }).click();
+  await expect(page.getByRole('heading', { name: /^(Who|Nobody) gets worse$/ })).toBeVisible();
   await page
     .getByLabel('Second: read a file')
     .setInputFiles({ name: 'wrong.ini', mimeType: 'text/plain', buffer: Buffer.from('[picture]\nframeCap 24\n') });
   await expect(page.getByText('wrong.ini: Line 2 makes no sense', { exact: false })).toBeVisible();
+});
+
+test('settings of two places and of two people: whom it is of stays in the address, and making one as the other becomes a draft', async ({
+  page,
+}) => {
+  await signIn(page, people.engineer, '/settings/compare');
+  for (const [name, place] of [
+    ['First', 'MV Avocet'],
+    ['Second', 'Head office'],
+  ] as const) {
+    await page.getByLabel(`${name}: settings of`).selectOption('location');
+    await pick(page, `${name}: location`, place);
+    await expect(page.getByText(/^As \d+ of \d+ endpoints there are/).nth(name === 'First' ? 0 : 1)).toBeVisible();
+  }
+  const table = page.getByRole('region', { name: 'Settings that differ' });
+  await expect(table.getByRole('columnheader').nth(1)).toHaveText('MV Avocet');
+  await page.reload();
+  await expect(table.getByRole('columnheader').nth(2)).toHaveText('Head office');
+  await page.getByRole('button', { name: 'Make a draft: MV Avocet as Head office' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'MV Avocet as Head office' })).toBeVisible();
+  await page.getByRole('button', { name: 'Drop the draft' }).click();
+  await page.goto('/settings/compare');
+  await page.getByLabel('First: settings of').selectOption('person');
+  await pick(page, 'First: person', 'Jonas Quayle');
+  await page.getByLabel('Second: settings of').selectOption('person');
+  await pick(page, 'Second: person', 'Greta Carver');
+  await expect(page.getByText(/^(They are the same|\d+ settings? (is|are) otherwise)/)).toBeVisible();
 });
 
 test('what does not fit is told with whom, and one click makes a draft; the matrix says which setting decides each cell', async ({

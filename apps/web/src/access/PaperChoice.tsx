@@ -1,24 +1,15 @@
 import type { DraftView } from '@underpass/contracts';
-import { useSearchParams } from 'react-router';
 import { useDrafts } from '../api/drafts.js';
+import { useAddress } from '../ui/useAddress.js';
 
 /** The draft that the address names: what a page shows is then as it would be with it. */
 export function usePaper(): { draft: DraftView | null; drafts: readonly DraftView[]; choose: (id: string) => void } {
-  const [search, setSearch] = useSearchParams();
+  const { search, set } = useAddress();
   const drafts = useDrafts().data ?? [];
   return {
     draft: drafts.find(({ id }) => id === search.get('draft')) ?? null,
     drafts,
-    choose: (id) =>
-      setSearch(
-        (old) => {
-          const next = new URLSearchParams(old);
-          if (id) next.set('draft', id);
-          else next.delete('draft');
-          return next;
-        },
-        { replace: true },
-      ),
+    choose: (id) => set({ draft: id }),
   };
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Bay, Verdict as VerdictWord } from '@underpass/contracts';
 import { clock, type Settling } from '@underpass/core';
 import { lazy, Suspense } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { query } from '../api/client.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Later } from '../ui/Later.js';
@@ -16,6 +16,7 @@ import { BoardPlaces } from './BoardPlaces.js';
 import { BoardSection } from './BoardSection.js';
 import { LeadingFindings } from './LeadingFindings.js';
 import { boardQuery } from './queries.js';
+import { useAddress } from '../ui/useAddress.js';
 
 // not among what the Board waits for
 const ViewsMenu = lazy(async () => ({ default: (await import('../views/ViewsMenu.js')).ViewsMenu }));
@@ -23,7 +24,7 @@ const ViewsMenu = lazy(async () => ({ default: (await import('../views/ViewsMenu
 /** Where does it hurt now? One sentence, the way with its bays, places × resources, and what leads. */
 export function BoardPage() {
   const answer = useQuery(boardQuery());
-  const [search, setSearch] = useSearchParams();
+  const { search, set: change } = useAddress();
   const hand = useNarrow();
   useTitle('Board');
   if (answer.isPending)
@@ -44,13 +45,8 @@ export function BoardPage() {
   const bay = (search.get('bay') as Bay | null) ?? null;
   const area = search.get('area');
   const verdict = (search.get('verdict') as VerdictWord | null) ?? null;
-  const set = (key: string, value: string | null) =>
-    setSearch((now) => {
-      const next = new URLSearchParams(now);
-      if (value === null || next.get(key) === value) next.delete(key);
-      else next.set(key, value);
-      return next;
-    });
+  /** The same chosen again is chosen no more. */
+  const set = (key: string, value: string | null) => change({ [key]: search.get(key) === value ? null : value }, false);
   if (all === 0)
     return (
       <div className="px-6 pt-4">
@@ -103,7 +99,7 @@ export function BoardPage() {
         {(area ?? bay ?? verdict) && (
           <p className="mt-2 text-ink-2">
             Shown: {[area, bay && `held in ${bay}`, verdict && verdictWords[verdict]].filter(Boolean).join(', ')}{' '}
-            <button className="btn btn-small btn-quiet" onClick={() => setSearch({})}>
+            <button className="btn btn-small btn-quiet" onClick={() => change({ bay: null, area: null, verdict: null }, false)}>
               Show all
             </button>
           </p>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { isEmpty } from '@underpass/core';
 import { isGone } from '../api/client.js';
 import { SectionDown } from '../drawing/SectionDown.js';
@@ -25,6 +25,7 @@ import { useCrossingKeys } from './useCrossingKeys.js';
 import { useEvaluation } from './useEvaluation.js';
 import { crossingQueries } from './queries.js';
 import { useCopyText } from './useCopyText.js';
+import { useAddress } from '../ui/useAddress.js';
 
 const DayPanel = lazy(async () => ({ default: (await import('./DayPanel.js')).DayPanel }));
 const HistoryChart = lazy(async () => ({ default: (await import('./HistoryChart.js')).HistoryChart }));
@@ -50,7 +51,7 @@ export function CrossingPage() {
 
 function Crossing({ answer }: { answer: CrossingAnswer }) {
   const { between, view: now, why } = answer;
-  const [search, setSearch] = useSearchParams();
+  const { search, set } = useAddress();
   const { change, name, conflicts, tryChange } = useArriving();
   const [bay, setBay] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
@@ -66,15 +67,7 @@ function Crossing({ answer }: { answer: CrossingAnswer }) {
   const asked = now.questions.find(({ key }) => key === search.get('q'))?.key;
   const worst = now.questions.find((question) => question.verdict === now.verdict && question.verdict !== 'clear');
   const question = asked ?? worst?.key ?? 'feel';
-  const choose = (next: QuestionKey) =>
-    setSearch(
-      (old) => {
-        const params = new URLSearchParams(old);
-        params.set('q', next);
-        return params;
-      },
-      { replace: true },
-    );
+  const choose = (next: QuestionKey) => set({ q: next });
   useTitle(`${between.person.name}, ${between.resource.name}`);
   const remedies = now.findings.flatMap(({ remedies: all }) => all).filter(({ change: each }) => !isEmpty(each));
   useOffers([

@@ -1,27 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ComparedCrossings, Verdict as VerdictWord } from '@underpass/contracts';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { Failed, Loading } from '../ui/States.js';
 import { Verdict } from '../ui/Verdict.js';
 import { Wide } from '../ui/Wide.js';
 import { CrossingChoice } from './CrossingChoice.js';
 import { factText, factValue } from './factWords.js';
 import { settingsQueries } from './queries.js';
+import { useAddress } from '../ui/useAddress.js';
 
 /** Two crossings, fact by fact; what of the difference each explains, most first. */
 export function CompareCrossings() {
-  const [search, setSearch] = useSearchParams();
+  const { search, set } = useAddress();
   const [a, b] = [search.get('a') ?? '', search.get('b') ?? ''];
-  const set = (name: 'a' | 'b', id: string) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        if (id) after.set(name, id);
-        else after.delete(name);
-        return after;
-      },
-      { replace: true },
-    );
   const compared = useQuery(settingsQueries.compare(a, b));
   return (
     <section aria-labelledby="compare-people" className="min-w-0">
@@ -30,8 +21,8 @@ export function CompareCrossings() {
         Two crossings. Each fact that is otherwise is put in place of the other’s, and everything is worked out again.
       </p>
       <div className="grid gap-2 mt-3">
-        <CrossingChoice name="The one" id={a} onId={(id) => set('a', id)} />
-        <CrossingChoice name="The other" id={b} onId={(id) => set('b', id)} />
+        <CrossingChoice name="The one" id={a} onId={(id) => set({ a: id })} />
+        <CrossingChoice name="The other" id={b} onId={(id) => set({ b: id })} />
       </div>
       {compared.isError && <Failed what="The comparison" error={compared.error} onRetry={() => void compared.refetch()} />}
       {a !== '' && b !== '' && a !== b && compared.isPending && <Loading what="every difference to be worked out" />}

@@ -1,221 +1,149 @@
-import { useQuery } from '@tanstack/react-query';
-import type { Named } from '@underpass/contracts';
-import { definitionOf, profileDifferences, type Profile } from '@underpass/core';
+import { definitionOf } from '@underpass/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeepDraft } from '../api/drafts.js';
 import { useCanEdit } from '../api/session.js';
-import { Pick } from '../ui/Pick.js';
-import { Failed } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { Wide } from '../ui/Wide.js';
-import { profileFormats, profileOf, profileText, readProfile, type ProfileFormat } from './profileFile.js';
-import { settingsQueries } from './queries.js';
+import { DraftImpact } from './DraftImpact.js';
+import { ProfileSide, useSide, type SideFile } from './ProfileSide.js';
+import { differencesOf, madeAs, whoseOf, type SideProfile, type Whose } from './profileSide.js';
 import { valueText } from './valueWords.js';
+import { useAddress } from '../ui/useAddress.js';
 
-/** What stands on one side: somebody's settings, now or on a past date; or what is in a file. */
-interface SideProfile {
-  name: string;
-  profile: Profile;
+/** One side as the address and the files that were read say. */
+function useChosen(name: 'first' | 'second') {
+  const { search, set } = useAddress();
+  const [file, setFile] = useState<SideFile | null>(null);
+  const whose = file?.side ? null : whoseOf(search.get(name));
+  const day = search.get(`${name}Day`) ?? '';
+  // the end of today is not gone by: it is now
+  const loaded = useSide(whose, day && day < new Date().toISOString().slice(0, 10) ? day : null);
+  return {
+    side: file?.side ?? loaded.side,
+    row: {
+      ...{ whose, day, loaded, file },
+      onWhose: (next: Whose | null) => {
+        setFile(null);
+        set({ [name]: next && `${next.kind}/${next.id}` });
+      },
+      onDay: (next: string) => set({ [`${name}Day`]: next }),
+      onFile: (next: SideFile) => {
+        setFile(next);
+        if (next.side) set({ [name]: null });
+      },
+    },
+  };
 }
-const mimes: Record<ProfileFormat, string> = { json: 'application/json', yaml: 'text/yaml', ini: 'text/plain' };
 
-/** Two profiles, setting by setting, only what differs: of two endpoints, of two dates, or of a file. Each goes out as a file, and a file in as a draft. */
+/** Two profiles, setting by setting, only what differs: of people, endpoints, locations, dates, or of a file; and what it would do to make one as the other. */
 export function CompareProfiles() {
-  const [first, setFirst] = useState<SideProfile | null>(null);
-  const [second, setSecond] = useState<SideProfile | null>(null);
-  const [endpoint, setEndpoint] = useState<Named | null>(null);
-  const rows = first && second ? profileDifferences(first.profile, second.profile) : null;
+  const [first, second] = [useChosen('first'), useChosen('second')];
+  const both = first.side && second.side ? ([first.side, second.side] as const) : null;
+  const found = both && differencesOf(...both);
   return (
     <section aria-labelledby="compare-profiles" className="min-w-0">
       <h2 id="compare-profiles" className="text-[20px] leading-[26px]">
         Settings beside each other
       </h2>
-      <p className="text-ink-2">Of two endpoints, of one on two dates, or of a file. Only what differs is shown.</p>
-      <Side name="First" onProfile={setFirst} onEndpoint={setEndpoint} />
-      <Side name="Second" onProfile={setSecond} />
-      {rows && (
-        <div role="status" className="mt-4">
-          <p className="text-[15px] leading-5">
-            {rows.length === 0 ? 'They are the same.' : `${rows.length} ${rows.length === 1 ? 'setting is' : 'settings are'} otherwise.`}
+      <p className="text-ink-2">Of two people, endpoints or locations, of one on two dates, or of a file. Only what differs is shown.</p>
+      <ProfileSide name="First" {...first.row} />
+      <ProfileSide name="Second" {...second.row} />
+      {both && found && (
+        <div className="mt-4">
+          <p role="status" className="text-[15px] leading-5">
+            {found.rows.length === 0
+              ? 'They are the same.'
+              : `${found.rows.length} ${found.rows.length === 1 ? 'setting is' : 'settings are'} otherwise.`}{' '}
+            {found.unnamed > 0 && <span className="text-ink-2">Of {found.unnamed} more the file says nothing: they stay as they are.</span>}
           </p>
-          {rows.length > 0 && (
-            <Wide label="Settings that differ" className="mt-2">
-              <table className="w-full">
-                <thead className="head">
-                  <tr>
-                    <th scope="col">Setting</th>
-                    <th scope="col">{first?.name}</th>
-                    <th scope="col">{second?.name}</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {rows.map(({ key, a, b }) => (
-                    <tr key={key} className="border-b border-rule">
-                      <th scope="row" className="text-left font-semibold py-1 pr-3">
-                        {definitionOf(key)?.label ?? key} <span className="mono font-normal text-[12px] text-ink-3">{key}</span>
-                      </th>
-                      <td className="pr-3">{valueText(key, a)}</td>
-                      <td>{valueText(key, b)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
+          {found.rows.length > 0 && (
+            <>
+              <Differences rows={found.rows} names={[both[0].name, both[1].name]} />
+              <AsTheOther first={both[0]} second={both[1]} key={`${both[0].name} ${both[1].name}`} />
+            </>
           )}
-          {endpoint && second && rows.length > 0 && <TakeOver endpoint={endpoint} from={second} rows={rows} />}
         </div>
       )}
     </section>
   );
 }
 
-function Side({
-  name,
-  onProfile,
-  onEndpoint,
-}: {
-  name: string;
-  onProfile: (side: SideProfile | null) => void;
-  onEndpoint?: (endpoint: Named | null) => void;
-}) {
-  const [endpoint, setEndpoint] = useState<Named | null>(null);
-  const [day, setDay] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const [told, setTold] = useState<string | null>(null);
-  const [format, setFormat] = useState<ProfileFormat>('json');
-  const of = useQuery(settingsQueries.of(endpoint?.id ?? '', null, day ? `${day}T23:59:59Z` : null));
-  const profile = endpoint && of.data && !of.isPlaceholderData ? profileOf(of.data) : null;
-  const [shown, setShown] = useState<object | null>(null);
-  if (profile && endpoint && of.data !== shown) {
-    setShown(of.data ?? null);
-    onProfile({ name: `${endpoint.name}${day ? ` on ${day}` : ''}`, profile });
-  }
-  const take = (file: File | undefined) => {
-    if (!file) return;
-    setEndpoint(null);
-    onEndpoint?.(null);
-    setTold(null);
-    void file.text().then((text) => {
-      const read = readProfile(text);
-      if ('fault' in read) {
-        setFault(`${file.name}: ${read.fault}`);
-        onProfile(null);
-        return;
-      }
-      const [wrong] = read.read.faults;
-      setFault(wrong ? `${file.name}: ${wrong.key ? `${wrong.key} ` : ''}${wrong.problem}` : null);
-      const unknown = Object.keys(read.read.unknown);
-      setTold(
-        `${Object.keys(read.read.values).length} settings read${unknown.length > 0 ? `; nobody knows ${unknown.slice(0, 4).join(', ')}${unknown.length > 4 ? ` and ${unknown.length - 4} more` : ''}, which is kept` : ''}.`,
-      );
-      onProfile({ name: file.name, profile: { ...read.read.values, ...read.read.unknown } as Profile });
-    });
-  };
+function Differences({ rows, names }: { rows: ReturnType<typeof differencesOf>['rows']; names: readonly [string, string] }) {
   return (
-    <fieldset className="mt-3 border-t border-rule pt-2">
-      <legend className="sr-only">{name}</legend>
-      <div className="flex flex-wrap gap-3 items-center">
-        <span className="text-ink-3 w-[54px]">{name}</span>
-        <Pick
-          kind="endpoint"
-          label={`${name}: endpoint`}
-          value={endpoint}
-          onPick={(picked) => {
-            setEndpoint(picked);
-            onEndpoint?.(picked);
-            setFault(null);
-            setTold(null);
-            if (!picked) onProfile(null);
-          }}
-        />
-        <input
-          type="date"
-          className="field w-[140px]"
-          aria-label={`${name}: past date`}
-          value={day}
-          onChange={({ target }) => setDay(target.value)}
-        />
-        <label className="btn btn-small relative">
-          Read a file
-          <input
-            type="file"
-            className="absolute inset-0 opacity-0 cursor-pointer"
-            accept=".json,.yaml,.yml,.ini,.txt"
-            aria-label={`${name}: read a file`}
-            onChange={({ target }) => take(target.files?.[0])}
-          />
-        </label>
-      </div>
-      {profile && (
-        <p className="flex flex-wrap gap-2 items-center mt-2">
-          <span className="text-ink-3 w-[54px]" />
-          <label className="inline-flex gap-2 items-center">
-            <span className="text-ink-3">as</span>
-            <select className="field h-[26px]" value={format} onChange={({ target }) => setFormat(target.value as ProfileFormat)}>
-              {profileFormats.map((each) => (
-                <option key={each} value={each}>
-                  {each.toUpperCase()}
-                </option>
-              ))}
-            </select>
-          </label>
-          <a
-            className="btn btn-small"
-            download={`${endpoint?.id}-settings.${format}`}
-            href={`data:${mimes[format]};charset=utf-8,${encodeURIComponent(profileText(profile, format))}`}
-          >
-            Take the file
-          </a>
-        </p>
-      )}
-      {of.isError && endpoint && <Failed what="The settings" error={of.error} onRetry={() => void of.refetch()} />}
-      {fault && (
-        <p role="alert" className="text-brick mt-1">
-          {fault}
-        </p>
-      )}
-      {told && <p className="text-ink-2 mt-1">{told}</p>}
-    </fieldset>
+    <Wide label="Settings that differ" className="mt-2">
+      <table className="w-full">
+        <thead className="head">
+          <tr>
+            <th scope="col">Setting</th>
+            <th scope="col">{names[0]}</th>
+            <th scope="col">{names[1]}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ key, a, b }) => (
+            <tr key={key} className="border-b border-rule">
+              <th scope="row" className="text-left font-semibold py-1 pr-3">
+                {definitionOf(key)?.label ?? key} <span className="mono font-normal text-[12px] text-ink-3">{key}</span>
+              </th>
+              <td className="pr-3">{valueText(key, a)}</td>
+              <td>{valueText(key, b)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Wide>
   );
 }
 
-/** What the second side has otherwise becomes a draft for the endpoint of the first. */
-function TakeOver({ endpoint, from, rows }: { endpoint: Named; from: SideProfile; rows: ReturnType<typeof profileDifferences> }) {
+/** What it would do to everybody to make one side as the other; as a draft it is applied from its own page. */
+function AsTheOther({ first, second }: { first: SideProfile; second: SideProfile }) {
   const canEdit = useCanEdit();
   const { keep } = useKeepDraft();
   const navigate = useNavigate();
   const { busy, fault, run } = useAction();
-  const known = rows.flatMap(({ key, b }) =>
-    b !== undefined && definitionOf(key) && definitionOf(key)?.type !== 'list' ? [{ key, value: b }] : [],
-  );
-  if (!canEdit || known.length === 0) return null;
+  const [shown, setShown] = useState(false);
+  // a day that is gone by and a file cannot be made otherwise
+  const [one, other] = first.now ? [first, second] : [second, first];
+  if (!one.now) return <p className="text-ink-2 mt-3">To see what it does, choose somebody as they are today on one side.</p>;
+  const { change, stays } = madeAs(one.now, other);
+  if (change.patches.length === 0) return <p className="text-ink-2 mt-3">Nothing of it is a setting that can be made so at {one.name}.</p>;
+  const name = `${one.name} as ${other.name}`;
   return (
-    <p className="mt-3">
-      <button
-        className="btn"
-        disabled={busy}
-        onClick={() =>
-          void run(async () => {
-            const patches = known.map(({ key, value }) => ({
-              do: 'setting' as const,
-              key,
-              layer: 'endpoint' as const,
-              target: endpoint.id,
-              value,
-            }));
-            const id = await keep(`${endpoint.name} as ${from.name}`, { change: { patches, hypotheses: [] } });
-            await navigate(`/settings/drafts/${id}`);
-          })
-        }
-      >
-        Make a draft: {endpoint.name} as {from.name}
-      </button>
-      {fault && (
-        <span role="alert" className="block text-brick">
-          {fault}
-        </span>
+    <section aria-label={`If it were: ${name}`} className="mt-3">
+      {stays.length > 0 && (
+        <p className="text-amber">
+          {stays.map((key) => definitionOf(key)?.label).join(', ')}: would stay, since a lock, a nearer layer or a stricter value holds{' '}
+          {stays.length === 1 ? 'it' : 'them'}.
+        </p>
       )}
-    </p>
+      <p className="flex flex-wrap gap-2 mt-2">
+        {!shown && (
+          <button className="btn" onClick={() => setShown(true)}>
+            See what it does: {name}
+          </button>
+        )}
+        {canEdit && (
+          <button
+            className="btn"
+            disabled={busy}
+            onClick={() => void run(async () => void (await navigate(`/settings/drafts/${await keep(name, { change })}`)))}
+          >
+            Make a draft: {name}
+          </button>
+        )}
+      </p>
+      {fault && (
+        <p role="alert" className="text-brick">
+          {fault}
+        </p>
+      )}
+      {shown && (
+        <div className="mt-3 max-w-[340px]">
+          <h3 className="font-bold">What it does to everybody</h3>
+          <DraftImpact change={change} />
+        </div>
+      )}
+    </section>
   );
 }

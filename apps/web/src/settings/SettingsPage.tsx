@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query';
 import type { Layer, Setting, SettingValue } from '@underpass/contracts';
 import { catalogue, definitionOf, obeys, type SettingKey } from '@underpass/core';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -21,6 +20,7 @@ import { Strata } from './Strata.js';
 import { entriesAfter, strataOf, targetOf } from './strata.js';
 import { useDraft } from './useDraft.js';
 import { ruleWords, valueText } from './valueWords.js';
+import { useAddress } from '../ui/useAddress.js';
 
 const isKey = (key: string | null): key is SettingKey => key !== null && Object.hasOwn(catalogue, key);
 const nothing = { patches: [], hypotheses: [] };
@@ -28,19 +28,7 @@ const nothing = { patches: [], hypotheses: [] };
 /** One setting for somebody: its layers as strata, why it is what it is, and a draft of another value with what that does to everybody. */
 export function SettingsPage() {
   useTitle('Settings');
-  const [search, setSearch] = useSearchParams();
-  const set = (more: Record<string, string | null>) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(more)) {
-          if (value === null || value === '') after.delete(name);
-          else after.set(name, value);
-        }
-        return after;
-      },
-      { replace: true },
-    );
+  const { search, set } = useAddress();
   const asked = search.get('key');
   const key: SettingKey = isKey(asked) ? asked : 'picture.frameCap';
   // somebody to look at where nobody was chosen
@@ -53,7 +41,9 @@ export function SettingsPage() {
   const today = new Date().toISOString().slice(0, 10);
   // the end of today is not gone by: it is now
   const day = search.get('at') === today ? null : search.get('at');
-  const of = useQuery(settingsQueries.of(endpoint, search.get('person'), day ? `${day}T23:59:59Z` : null));
+  const of = useQuery(
+    settingsQueries.of(endpoint ? { kind: 'endpoint', id: endpoint, person: search.get('person') } : null, day ? `${day}T23:59:59Z` : null),
+  );
   const working = useDraft(search.get('draft'), (id) => set({ draft: id }));
   const [chosen, setChosen] = useState<Layer>('location');
   const canEdit = useCanEdit();

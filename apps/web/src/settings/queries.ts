@@ -24,11 +24,11 @@ const part = encodeURIComponent;
 
 /** What the screens of the stage ask for, and under which keys it is kept. */
 export const settingsQueries = {
-  of: (endpoint: string, person: string | null, at: string | null) =>
+  of: (whose: { kind: 'endpoint' | 'person' | 'location'; id: string; person?: string | null } | null, at: string | null) =>
     queryOptions({
-      queryKey: ['settings', 'of', endpoint, person, at],
-      queryFn: () => call<SettingsOf>(`settings/of${query({ endpoint, person, at })}`),
-      enabled: endpoint !== '',
+      queryKey: ['settings', 'of', whose, at],
+      queryFn: () => call<SettingsOf>(`settings/of${query({ person: whose?.person, [whose?.kind ?? 'endpoint']: whose?.id, at })}`),
+      enabled: whose !== null,
       placeholderData: keepPreviousData,
     }),
   places: (key: string) =>

@@ -6,6 +6,7 @@ import { factText, factValue } from './factWords.js';
 import { profileFormats, profileOf, profileText, readProfile } from './profileFile.js';
 import { bankOf, radiusOf, type Duct } from './redirection/ductGeometry.js';
 import { fromBytes, fromText } from './redirection/readDevice.js';
+import { differencesOf, madeAs, whoseOf, type SideProfile } from './profileSide.js';
 import { moved, orderedAs, splitFor } from './redirection/ruleSteps.js';
 import { carriedText, matchText } from './redirection/words.js';
 import { stepsOf } from './stepWords.js';
@@ -191,6 +192,65 @@ describe('a profile as a file', () => {
   test('a value that does not fit is told by its key', () => {
     const read = readProfile('picture:\n  frameCap: 1\n  later: x\n');
     expect('fault' in read ? read : read.read).toMatchObject({ unknown: { 'picture.later': 'x' }, faults: [{ key: 'picture.frameCap' }] });
+  });
+});
+
+describe('two sides of settings', () => {
+  const of = (...entries: Setting[]): SettingsOf => ({
+    ...{ subject: { ...subject, groups: [...subject.groups] }, platform: 'desktop', usual: null, at: '', past: false },
+    names: { endpoint: 'E', person: null, location: 'H', groups: [] },
+    entries: entries.map((entry) => ({ entry, written: null })),
+  });
+  const side = (name: string, profile: SideProfile['profile'], partial = false): SideProfile => ({ name, profile, now: null, partial });
+  const here = (...entries: Setting[]) => ({ whose: { kind: 'endpoint' as const, id: 'e1' }, of: of(...entries) });
+  const list = (id: string, layer: Setting['layer'], target: string, value: string[]): Setting => ({
+    ...{ id, key: 'redirection.devices', layer, target, value, locked: false },
+  });
+
+  test('stand in the address, and what names nobody is none', () => {
+    expect(whoseOf('person/P001')).toEqual({ kind: 'person', id: 'P001' });
+    expect(whoseOf('location/a/b')).toEqual({ kind: 'location', id: 'a/b' });
+    for (const none of [null, '', 'person', 'person/', 'group/x', '/x']) expect([none, whoseOf(none)]).toEqual([none, null]);
+  });
+
+  test('a file says nothing of what it does not name; somebody beside somebody says all', () => {
+    const all = profileOf(of());
+    const file = side('f', { 'picture.frameCap': 24, 'picture.later': 'x' }, true);
+    expect(differencesOf(side('E', all), file)).toEqual({
+      rows: [
+        { key: 'picture.frameCap', a: 30, b: 24 },
+        { key: 'picture.later', a: undefined, b: 'x' },
+      ],
+      unnamed: settingKeys.length - 1,
+    });
+    expect(differencesOf(file, side('E', all)).rows.map(({ key }) => key)).toEqual(['picture.frameCap', 'picture.later']);
+    expect(differencesOf(side('E', all), side('F', { ...all, 'picture.frameCap': 24 }))).toMatchObject({ rows: [{ b: 24 }], unnamed: 0 });
+  });
+
+  test('one is made as the other: steps at its own layer for what is otherwise and known, and nothing else', () => {
+    const { change, stays } = madeAs(
+      here(cap('o', 'organisation', '*', 48)),
+      side('f', { 'picture.frameCap': 24, 'picture.later': 'x', 'picture.chroma': profileOf(of())['picture.chroma'] as string }, true),
+    );
+    expect(change.patches).toEqual([{ do: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: 'e1', value: 24 }]);
+    expect(stays).toEqual([]);
+  });
+
+  test('what a lock holds is told, as it would stay', () => {
+    const { stays } = madeAs(here(cap('o', 'organisation', '*', 48, { locked: true })), side('f', { 'picture.frameCap': 24 }, true));
+    expect(stays).toEqual(['picture.frameCap']);
+  });
+
+  test('a list becomes exactly the other, whatever farther layers add and its own entry took away', () => {
+    const before = [list('o', 'organisation', '*', ['camera', 'printer']), list('e', 'endpoint', 'e1', ['-printer', 'scanner'])];
+    for (const wanted of [[], ['printer'], ['camera', 'storage'], ['scanner']]) {
+      const { change, stays } = madeAs(here(...before), side('f', { 'redirection.devices': wanted }, true));
+      const after = entriesAfter(before, change);
+      expect([profileOf(of(...after))['redirection.devices'] as string[], stays].map((each) => [...each].sort())).toEqual([
+        [...wanted].sort(),
+        [],
+      ]);
+    }
   });
 });
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { emptyEstate, type Change, type Peripheral, type UsbRule } from '@underpass/contracts';
 import { made, modelOf, rulesInOrder, shadowed } from '@underpass/core';
 import { useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { useCanEdit } from '../../api/session.js';
 import { useTitle } from '../../shell/useTitle.js';
 import { Failed, Loading } from '../../ui/States.js';
@@ -19,6 +19,7 @@ import { ReadDevice } from './ReadDevice.js';
 import { RuleTable } from './RuleTable.js';
 import { moved, orderedAs, splitFor } from './ruleSteps.js';
 import { classesOf, deviceText } from './words.js';
+import { useAddress } from '../../ui/useAddress.js';
 
 const nothing: Change = { patches: [], hypotheses: [] };
 
@@ -39,19 +40,9 @@ function rulesAfter(rules: readonly UsbRule[], change: Change | null): UsbRule[]
 export function RedirectionPage() {
   useTitle('Redirection');
   const canEdit = useCanEdit();
-  const [search, setSearch] = useSearchParams();
-  const set = (name: string, value: string | null) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        if (value) after.set(name, value);
-        else after.delete(name);
-        return after;
-      },
-      { replace: true },
-    );
+  const { search, set } = useAddress();
   const crossing = search.get('crossing') ?? '';
-  const working = useDraft(search.get('draft'), (id) => set('draft', id));
+  const working = useDraft(search.get('draft'), (id) => set({ draft: id }));
   const change = working.draft?.change ?? null;
   const rules = useQuery(settingsQueries.rules());
   const now = useQuery(settingsQueries.ducts(crossing, null));
@@ -100,7 +91,7 @@ export function RedirectionPage() {
           </p>
         )}
         <div className="my-2">
-          <CrossingChoice name="For" id={crossing} onId={(id) => set('crossing', id)} />
+          <CrossingChoice name="For" id={crossing} onId={(id) => set({ crossing: id })} />
         </div>
         {crossing === '' && (
           <p className="text-ink-2">

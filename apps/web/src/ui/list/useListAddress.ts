@@ -1,22 +1,10 @@
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.js';
 import { namedOf, shownOf, type ListColumn } from './columns.js';
 
 /** Filters, order and columns of a list, all in the address, so that it can be sent and kept. */
 export function useListAddress<T>(columns: readonly ListColumn<T>[]) {
-  const [search, setSearch] = useSearchParams();
-  const set = (values: Record<string, string | null>, replace = false) =>
-    setSearch(
-      () => {
-        // What the address is now, not what was last drawn: a search typed and a head pressed
-        // before the next drawing must not undo one another.
-        const next = new URLSearchParams(window.location.search);
-        for (const [key, value] of Object.entries(values))
-          if (value) next.set(key, value);
-          else next.delete(key);
-        return next;
-      },
-      { replace },
-    );
+  const { search, set: change } = useAddress();
+  const set = (values: Record<string, string | null>, replace = false) => change(values, replace);
   const shown = shownOf(columns, search.get('columns'));
   return {
     search,
