@@ -76,7 +76,9 @@ function Differences({ rows, names }: { rows: ReturnType<typeof differencesOf>['
         <thead className="head">
           <tr>
             <th scope="col">Setting</th>
-            <th scope="col">{names[0]}</th>
+            <th scope="col" className="pr-3">
+              {names[0]}
+            </th>
             <th scope="col">{names[1]}</th>
           </tr>
         </thead>

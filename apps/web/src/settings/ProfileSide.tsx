@@ -71,94 +71,97 @@ export function ProfileSide({
   const [format, setFormat] = useState<ProfileFormat>('json');
   const { side, of, asked } = loaded;
   return (
-    <fieldset className="mt-3 border-t border-rule pt-2">
+    <fieldset className="mt-3 border-t border-rule pt-2 grid grid-cols-[54px_minmax(0,1fr)] gap-x-3">
       <legend className="sr-only">{name}</legend>
-      <div className="flex flex-wrap gap-3 items-center">
-        <span className="text-ink-3 w-[54px]">{name}</span>
-        <select
-          className="field w-[104px]"
-          aria-label={`${name}: settings of`}
-          value={kind}
-          onChange={({ target }) => {
-            setKind(target.value as SideKind);
-            onWhose(null);
-          }}
-        >
-          {sideKinds.map((each) => (
-            <option key={each} value={each}>
-              {kindWords[each].one}
-            </option>
-          ))}
-        </select>
-        <Pick
-          kind={kind}
-          label={`${name}: ${kind}`}
-          value={whose ? { id: whose.id, name: loaded.name || whose.id } : null}
-          onPick={(picked) => onWhose(picked ? { kind, id: picked.id } : null)}
-        />
-        <input
-          type="date"
-          className="field w-[140px]"
-          aria-label={`${name}: past date`}
-          value={day}
-          max={new Date().toISOString().slice(0, 10)}
-          onChange={({ target }) => onDay(target.value)}
-        />
-        <label className="btn btn-small relative">
-          Read a file
-          <input
-            type="file"
-            className="absolute inset-0 opacity-0 cursor-pointer"
-            accept=".json,.yaml,.yml,.ini,.txt"
-            aria-label={`${name}: read a file`}
+      <span className="text-ink-3 pt-1">{name}</span>
+      <div className="grid gap-2">
+        <div className="flex flex-wrap gap-3 items-center">
+          <select
+            className="field w-[104px]"
+            aria-label={`${name}: settings of`}
+            value={kind}
             onChange={({ target }) => {
-              const [chosen] = target.files ?? [];
-              // the same file is read again after it was mended
-              if (chosen)
-                void sideFrom(chosen).then(onFile, () => onFile({ side: null, told: null, faults: [`${chosen.name} cannot be read.`] }));
-              target.value = '';
+              setKind(target.value as SideKind);
+              onWhose(null);
             }}
-          />
-        </label>
-      </div>
-      {of?.usual && (
-        <p className="text-ink-2 mt-1">
-          As {of.usual.alike} of {of.usual.of} endpoints there are: {of.subject.deviceClass}, {of.subject.ownership},{' '}
-          {of.subject.clientKind}; nobody in particular.
-        </p>
-      )}
-      {side && (
-        <p className="flex flex-wrap gap-2 items-center mt-2">
-          <span className="text-ink-3 w-[54px]" />
-          <label className="inline-flex gap-2 items-center">
-            <span className="text-ink-3">as</span>
-            <select className="field h-[26px]" value={format} onChange={({ target }) => setFormat(target.value as ProfileFormat)}>
-              {profileFormats.map((each) => (
-                <option key={each} value={each}>
-                  {each.toUpperCase()}
-                </option>
-              ))}
-            </select>
-          </label>
-          <a
-            className="btn btn-small"
-            download={`${whose?.id}-settings.${format}`}
-            href={`data:${mimes[format]};charset=utf-8,${encodeURIComponent(profileText(side.profile, format))}`}
           >
-            Take the file
-          </a>
-        </p>
-      )}
-      {whose && asked.isError && <Failed what="The settings" error={asked.error} onRetry={() => void asked.refetch()} />}
-      {file && file.faults.length > 0 && (
-        <ul role="alert" className="text-brick mt-1">
-          {file.faults.slice(0, mostTold).map((fault) => (
-            <li key={fault}>{fault}</li>
-          ))}
-          {file.faults.length > mostTold && <li>and {file.faults.length - mostTold} more</li>}
-        </ul>
-      )}
-      {file?.told && <p className="text-ink-2 mt-1">{file.told}</p>}
+            {sideKinds.map((each) => (
+              <option key={each} value={each}>
+                {kindWords[each].one}
+              </option>
+            ))}
+          </select>
+          <Pick
+            kind={kind}
+            label={`${name}: ${kind}`}
+            value={whose ? { id: whose.id, name: loaded.name || whose.id } : null}
+            onPick={(picked) => onWhose(picked ? { kind, id: picked.id } : null)}
+          />
+        </div>
+        {of?.usual && (
+          <p className="text-ink-2 mt-1">
+            As {of.usual.alike} of {of.usual.of} endpoints there are: {of.subject.deviceClass}, {of.subject.ownership},{' '}
+            {of.subject.clientKind}; nobody in particular.
+          </p>
+        )}
+        <div className="flex flex-wrap gap-3 items-center">
+          <input
+            type="date"
+            className="field w-[140px]"
+            aria-label={`${name}: past date`}
+            value={day}
+            max={new Date().toISOString().slice(0, 10)}
+            onChange={({ target }) => onDay(target.value)}
+          />
+          <label className="btn btn-small relative">
+            Read a file
+            <input
+              type="file"
+              className="absolute inset-0 opacity-0 cursor-pointer"
+              accept=".json,.yaml,.yml,.ini,.txt"
+              aria-label={`${name}: read a file`}
+              onChange={({ target }) => {
+                const [chosen] = target.files ?? [];
+                // the same file is read again after it was mended
+                if (chosen)
+                  void sideFrom(chosen).then(onFile, () => onFile({ side: null, told: null, faults: [`${chosen.name} cannot be read.`] }));
+                target.value = '';
+              }}
+            />
+          </label>
+          {side && (
+            <>
+              <label className="inline-flex gap-2 items-center">
+                <span className="text-ink-3">as</span>
+                <select className="field h-[26px]" value={format} onChange={({ target }) => setFormat(target.value as ProfileFormat)}>
+                  {profileFormats.map((each) => (
+                    <option key={each} value={each}>
+                      {each.toUpperCase()}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <a
+                className="btn btn-small"
+                download={`${whose?.id}-settings.${format}`}
+                href={`data:${mimes[format]};charset=utf-8,${encodeURIComponent(profileText(side.profile, format))}`}
+              >
+                Take the file
+              </a>
+            </>
+          )}
+        </div>
+        {whose && asked.isError && <Failed what="The settings" error={asked.error} onRetry={() => void asked.refetch()} />}
+        {file && file.faults.length > 0 && (
+          <ul role="alert" className="text-brick mt-1">
+            {file.faults.slice(0, mostTold).map((fault) => (
+              <li key={fault}>{fault}</li>
+            ))}
+            {file.faults.length > mostTold && <li>and {file.faults.length - mostTold} more</li>}
+          </ul>
+        )}
+        {file?.told && <p className="text-ink-2 mt-1">{file.told}</p>}
+      </div>
     </fieldset>
   );
 }
