@@ -17,6 +17,7 @@ const subjects = [
   'evidence',
   'bringup',
   'estate',
+  'intake',
 ];
 const mayUse = {
   units: [],
@@ -36,6 +37,7 @@ const mayUse = {
   indexes: [],
   access: ['settings', 'indexes'],
   estate: ['assumed', 'settings', 'access', 'indexes'],
+  intake: ['estate', 'find', 'units'],
 };
 /** The server's modules: which of its subjects and rooms one may import. What is in no row is free to all, and so is the guard, whose marks every route carries. */
 const serverModules = {

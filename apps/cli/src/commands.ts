@@ -8,6 +8,7 @@ import { compare } from './compare.js';
 import { evaluate } from './evaluate.js';
 import { impact } from './impact.js';
 import { importInto } from './importInto.js';
+import { columns, read } from './intake.js';
 import { lint } from './lint.js';
 import type { Options } from './options.js';
 import { settings } from './settings.js';
@@ -332,6 +333,26 @@ export const commands: readonly CommandWords[] = [
     options: [{ name: 'out', takes: 'FILE', says: 'file to write, .svg or .png' }],
     examples: ['code https://portal.example/open/yard/orders --out orders.svg'],
     run: code,
+  },
+  {
+    name: 'columns',
+    does: 'What a list of somebody’s holds: how it is written, what each column looks like, and the field it is taken for.',
+    takes: [['FILE', 'list as CSV, workbook (.xlsx) or LDIF']],
+    options: [{ name: 'kind', takes: 'KIND', says: 'kind of object the list is of, such as endpoint', without: 'the one that fits best' }],
+    examples: ['columns devices.csv', 'columns devices.xlsx --kind endpoint'],
+    run: columns,
+  },
+  {
+    name: 'read',
+    does: 'Takes a list in: which rows are new, changed or as they were, and what keeps the others out. Writes estate files only with --into.',
+    takes: [['FILE', 'list as CSV, workbook (.xlsx) or LDIF']],
+    options: [
+      { name: 'kind', takes: 'KIND', says: 'kind of object the rows are', without: 'that of the mapping' },
+      { name: 'map', takes: 'FILE.yaml', says: 'a mapping that was kept', without: 'what the columns are taken for' },
+      { name: 'into', takes: 'FOLDER', says: 'estate folder that rows are compared with and written to; it may be empty or not there yet' },
+    ],
+    examples: ['read devices.csv --kind endpoint --map devices.yaml --into my-estate'],
+    run: read,
   },
   {
     name: 'import',

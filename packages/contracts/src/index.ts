@@ -52,6 +52,8 @@ export { BoundedJson, boundedRecord, faultOfJsonShape } from './bounds.js';
 export { writeRows } from './files/table.js';
 export { schemaWords, type SchemaWord } from './files/schemaWords.js';
 export { CellError } from './files/cellError.js';
+export { TableMap, type MappedColumn } from './files/tableMap.js';
+export { intakeTarget } from './files/intake.js';
 export { columnsOf, type Column } from './files/columns.js';
 export {
   fieldsOf,

@@ -15,6 +15,7 @@ export * from './evidence/index.js';
 export * from './bringup/index.js';
 export * from './estate/index.js';
 export { atOnce } from './indexes/index.js';
+export * from './intake/index.js';
 export * from './crossing/index.js';
 export * from './change/index.js';
 export * from './tally/index.js';

@@ -16,12 +16,20 @@ export interface Placed<T> {
   lineAt: (field: string) => number;
 }
 
-const columnCache = new Map<z.ZodType, Column[]>();
-const columnsFor = (schema: z.ZodType): Column[] => {
-  const known = columnCache.get(schema) ?? columnsOf(schema);
-  columnCache.set(schema, known);
+interface Known {
+  columns: readonly Column[];
+  byName: ReadonlyMap<string, Column>;
+}
+const cache = new Map<z.ZodType, Known>();
+function columnsFor(schema: z.ZodType): Known {
+  let known = cache.get(schema);
+  if (!known) {
+    const columns = columnsOf(schema);
+    known = { columns, byName: new Map(columns.map((column) => [column.name, column])) };
+    cache.set(schema, known);
+  }
   return known;
-};
+}
 
 function put(target: Record<string, unknown>, path: string[], value: unknown): void {
   let at = target;
@@ -29,11 +37,59 @@ function put(target: Record<string, unknown>, path: string[], value: unknown): v
   at[path.at(-1) as string] = value;
 }
 
+/**
+ * An object out of the texts of its fields; what is empty, or no field, says nothing.
+ * @param over an object that is there: what no text says stays as it is
+ * @returns null where anything is wrong, each told
+ */
+export function objectOfTexts<S extends z.ZodType>(
+  schema: S,
+  texts: Iterable<readonly [field: string, text: string]>,
+  tell: (fault: Pick<FileProblem, 'field' | 'problem' | 'expected'>) => void,
+  over: object | null = null,
+): z.infer<S> | null {
+  const { columns, byName } = columnsFor(schema);
+  const raw = (over ? structuredClone(over) : {}) as Record<string, unknown>;
+  let good = true;
+  const wrong = (fault: Pick<FileProblem, 'field' | 'problem' | 'expected'>) => {
+    good = false;
+    tell(fault);
+  };
+  for (const [name, text] of texts) {
+    const column = byName.get(name);
+    if (!column || text === '') continue;
+    const unfit = faultOfText(text);
+    if (unfit) {
+      wrong({ field: column.name, problem: unfit, expected: column.expected });
+      continue;
+    }
+    try {
+      put(raw, column.path, column.read(text));
+    } catch (error) {
+      if (!(error instanceof CellError)) throw error;
+      wrong({ field: column.name, problem: error.message, expected: column.expected });
+    }
+  }
+  if (!good) return null;
+  const result = schema.safeParse(raw, { reportInput: true });
+  if (result.success) return result.data;
+  for (const issue of result.error.issues)
+    for (const { path, problem } of faultsOfIssues([issue])) {
+      const field = path.join('.');
+      const column = columns.find((c) => field === c.name || field.startsWith(`${c.name}.`));
+      wrong({
+        field: column?.name ?? field,
+        problem: issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : problem,
+        expected: column?.expected ?? 'see the file description',
+      });
+    }
+  return null;
+}
+
 /** Reads an RFC 4180 table into objects of the schema. A row that fails is left out and every reason is reported. */
 export function readTable<S extends z.ZodType>(file: string, text: string, schema: S, problems: FileProblem[]): Placed<z.infer<S>>[] {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false, delimiter: ',' });
-  const columns = columnsFor(schema);
-  const byName = new Map(columns.map((column) => [column.name, column]));
+  const { columns, byName } = columnsFor(schema);
   const [head = [], ...rows] = parsed.data;
   for (const name of head)
     if (!byName.has(name.trim()))
@@ -69,37 +125,10 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
         problem: `has ${row.length} cells, the head has ${head.length}`,
         expected: 'quotes around cells that hold a comma',
       });
-    const raw: Record<string, unknown> = {};
-    head.forEach((name, i) => {
-      const column = byName.get(name.trim());
-      const cell = plainCell(row[i]?.trim() ?? '');
-      if (!column || cell === '') return;
-      const unfit = faultOfText(cell);
-      if (unfit) return void problems.push({ file, line, field: column.name, problem: unfit, expected: column.expected });
-      try {
-        put(raw, column.path, column.read(cell));
-      } catch (error) {
-        if (!(error instanceof CellError)) throw error;
-        problems.push({ file, line, field: column.name, problem: error.message, expected: column.expected });
-      }
-    });
-    if (problems.length > before) continue;
-    const result = schema.safeParse(raw, { reportInput: true });
+    const texts = head.map((name, i): [string, string] => [name.trim(), plainCell(row[i]?.trim() ?? '')]);
     const here = line;
-    if (result.success) found.push({ value: result.data, file, line, lineAt: () => here });
-    else
-      for (const issue of result.error.issues)
-        for (const { path, problem } of faultsOfIssues([issue])) {
-          const field = path.join('.');
-          const column = columns.find((c) => field === c.name || field.startsWith(`${c.name}.`));
-          problems.push({
-            file,
-            line,
-            field: column?.name ?? field,
-            problem: issue.code === 'invalid_type' && issue.input === undefined ? 'is missing' : problem,
-            expected: column?.expected ?? 'see the file description',
-          });
-        }
+    const value = objectOfTexts(schema, texts, (fault) => problems.push({ file, line: here, ...fault }));
+    if (value && problems.length === before) found.push({ value, file, line: here, lineAt: () => here });
   }
   return found;
 }
@@ -113,7 +142,7 @@ export const writeRows = (heads: readonly string[], rows: readonly (readonly str
 
 /** Writes objects as an RFC 4180 table; reading it again gives equal objects. */
 export function writeTable<S extends z.ZodType>(schema: S, objects: readonly z.infer<S>[]): string {
-  const columns = columnsFor(schema);
+  const { columns } = columnsFor(schema);
   const used = columns.filter((column) => column.name === 'id' || objects.some((object) => column.write(at(object, column.path)) !== ''));
   const rows = objects.map((object) => used.map((column) => harmless(column.write(at(object, column.path)))));
   return Papa.unparse([used.map((column) => column.name), ...rows], { newline: '\n' }) + '\n';

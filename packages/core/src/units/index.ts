@@ -1,2 +1,3 @@
 export * from './result.js';
 export * from './estimate.js';
+export { fromBase64 } from './base64.js';

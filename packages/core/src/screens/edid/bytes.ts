@@ -1,3 +1,4 @@
+import { fromBase64 } from '../../units/index.js';
 import { bad, good, type Result } from '../../units/result.js';
 
 /** Most bytes: 256 blocks [VESA E-EDID 1.4, 2.2]. */
@@ -36,19 +37,3 @@ export function edidBytes(file: Uint8Array): Result<Uint8Array> {
 
 const fromHex = (text: string): Uint8Array =>
   Uint8Array.from({ length: Math.floor(text.length / 2) }, (_, i) => Number.parseInt(text.slice(2 * i, 2 * i + 2), 16));
-
-const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
-/** Bytes of base64 [RFC 4648 section 4]; null where it is none. */
-function fromBase64(text: string): Uint8Array | null {
-  if (!/^[A-Za-z0-9+/]+={0,2}$/.test(text)) return null;
-  const bytes: number[] = [];
-  let [bits, held] = [0, 0];
-  for (const letter of text.replace(/=+$/, '')) {
-    bits = ((bits << 6) | letters.indexOf(letter)) & 0xffffff;
-    held += 6;
-    if (held < 8) continue;
-    held -= 8;
-    bytes.push((bits >> held) & 0xff);
-  }
-  return Uint8Array.from(bytes);
-}

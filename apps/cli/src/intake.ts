@@ -1,0 +1,179 @@
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  emptyEstate,
+  faultsOfError,
+  folderFiles,
+  intakeTarget,
+  kindOrder,
+  objectKinds,
+  readYaml,
+  TableMap,
+  writeFolder,
+  type Estate,
+  type ObjectKind,
+} from '@underpass/contracts';
+import {
+  directorySheet,
+  guessColumns,
+  guessKind,
+  isFieldWord,
+  isLdif,
+  isWorkbook,
+  MapError,
+  mapOf,
+  readDelimited,
+  readLdif,
+  readText,
+  SheetError,
+  sheetOfEntries,
+  takeIn,
+  type IntakeTarget,
+  type Sheet,
+} from '@underpass/core';
+import { CommandError } from './commandError.js';
+import { estateFrom } from './folder.js';
+import type { Options } from './options.js';
+
+const mostBytes = 100_000_000;
+
+function bytesFrom(file: string): Uint8Array {
+  try {
+    if (statSync(file).size > mostBytes) throw new CommandError(`${file}: is larger than ${mostBytes / 1_000_000} MB`);
+    return readFileSync(file);
+  } catch (error) {
+    if (error instanceof CommandError) throw error;
+    throw new CommandError(`${file}: there is no such file, or it cannot be read`);
+  }
+}
+
+/** The rows of a file, whatever of its kinds it is. @param kind of an LDIF file, the entries that are of it */
+async function sheetFrom(file: string, kind: ObjectKind | undefined, map?: TableMap): Promise<Sheet> {
+  const bytes = bytesFrom(file);
+  const headed = { isKnown: isFieldWord, ...(map?.headerRow === undefined ? {} : { headerRow: map.headerRow }) };
+  try {
+    if (isWorkbook(bytes)) {
+      // what reads workbooks is large, and other commands do not want it
+      const { readWorkbook } = await import('@underpass/core/workbook');
+      return await readWorkbook(bytes, { ...headed, ...(map?.sheet === undefined ? {} : { sheet: map.sheet }) });
+    }
+    const { text } = readText(bytes);
+    if (isLdif(text)) {
+      const { entries, notes } = readLdif(text);
+      return kind ? directorySheet(entries, kind, notes) : sheetOfEntries(entries, notes);
+    }
+    return readDelimited(bytes, headed);
+  } catch (error) {
+    if (!(error instanceof SheetError)) throw error;
+    throw new CommandError(`${file}:${error.row}: ${error.message}`);
+  }
+}
+
+function kindOf(options: Options): ObjectKind | undefined {
+  return options.choice('kind', objectKinds);
+}
+
+const targetOf = (kind: ObjectKind, estate: Estate): IntakeTarget => intakeTarget(kind, (each) => estate[each]);
+
+/** What the columns of a file look like, and which fields they may be. */
+export async function columns(options: Options): Promise<object> {
+  const [file = ''] = options.positional;
+  const kind = kindOf(options);
+  const sheet = await sheetFrom(file, undefined);
+  const estate = emptyEstate();
+  const guesses = kind
+    ? guessColumns(sheet, targetOf(kind, estate))
+    : guessKind(
+        sheet,
+        kindOrder.map((each) => targetOf(each, estate)),
+      )?.guesses;
+  return {
+    ...{ format: sheet.format, encoding: sheet.encoding, delimiter: sheet.delimiter, headerRow: sheet.headerRow, rows: sheet.rows.length },
+    columns: guesses ?? [],
+    notes: sheet.notes,
+  };
+}
+
+function mapFrom(file: string): TableMap {
+  let content: unknown;
+  try {
+    content = readYaml(readText(bytesFrom(file)).text);
+  } catch (error) {
+    if (error instanceof CommandError) throw error;
+    throw new CommandError(`${file}: ${(error as Error).message}`);
+  }
+  const parsed = TableMap.safeParse(content);
+  if (parsed.success) return parsed.data;
+  throw new CommandError(
+    faultsOfError(parsed.error)
+      .map(({ path, problem }) => `${file}: ${path.join('.')} ${problem}`)
+      .join('\n'),
+  );
+}
+
+/** The estate of a folder that may be empty, or is not there yet. */
+function estateIn(folder: string | undefined): ReturnType<typeof estateFrom> {
+  if (folder === undefined || !existsSync(folder)) return { estate: emptyEstate(), measurements: [] };
+  if (!statSync(folder).isDirectory()) throw new CommandError(`--into: ${folder} is a file; give a folder`);
+  return readdirSync(folder).some((name) => /\.(csv|ya?ml)$/.test(name)) ? estateFrom(folder) : { estate: emptyEstate(), measurements: [] };
+}
+
+/** Takes the rows of a list in: what each would come to, and why some are not taken. With a folder, it is written there. */
+export async function read(options: Options): Promise<object> {
+  const [file = ''] = options.positional;
+  const mapFile = options.text('map');
+  const given = mapFile === undefined ? undefined : mapFrom(mapFile);
+  const kind = kindOf(options) ?? given?.kind;
+  if (!kind) throw new CommandError('--kind: is missing');
+  if (given && given.kind !== kind) throw new CommandError(`--kind: ${mapFile} is a mapping of ${given.kind}`);
+  const into = options.text('into');
+  const { estate } = estateIn(into);
+  const target = { ...targetOf(kind, estate), alone: into === undefined };
+  const sheet = await sheetFrom(file, kind, given);
+  const map = given ?? mapOf(kind, sheet, guessColumns(sheet, target));
+  const { taken, made, rejected, translated, missing, notes, alike } = taking(mapFile ?? file, () => takeIn(sheet, map, target));
+  const count = (change: string) => taken.filter((each) => each.change === change).length;
+  if (into !== undefined)
+    writeInto(into, kind, estate, [
+      ...made.map(({ kind: each, object }) => ({ kind: each, object })),
+      ...taken.map(({ object }) => ({ kind, object })),
+    ]);
+  return {
+    ...{ added: count('added'), changed: count('changed'), unchanged: count('unchanged') },
+    rejected: rejected.map(({ row, column, value, text, wanted }) => ({ row, column, value, text, wanted })),
+    values: translated.map(({ column, field, from, to, rows }) => ({ from, to, column, field, rows })),
+    made: made.map(({ kind: each, object, name }) => ({ kind: each, id: object.id, name })),
+    missing: missing.map(({ id }) => id),
+    alike,
+    notes: [...sheet.notes.map(({ row, text }) => `row ${row}: ${text}`), ...notes],
+  };
+}
+
+function taking<T>(file: string, work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof MapError)) throw error;
+    throw new CommandError(`${file}: ${error.place}: ${error.message}`);
+  }
+}
+
+/** Writes the files of the kinds that were touched; others stay as they are. */
+function writeInto(
+  folder: string,
+  kind: ObjectKind,
+  estate: Estate,
+  written: readonly { kind: ObjectKind; object: { id: string } }[],
+): void {
+  const next = { ...estate };
+  const touched = new Set<ObjectKind>([kind]);
+  for (const each of new Set(written.map((one) => one.kind))) {
+    touched.add(each);
+    const objects = new Map((estate[each] as { id: string }[]).map((object) => [object.id, object]));
+    for (const { object } of written.filter((one) => one.kind === each)) objects.set(object.id, object);
+    (next[each] as { id: string }[]) = [...objects.values()];
+  }
+  const files = writeFolder(next);
+  mkdirSync(folder, { recursive: true });
+  for (const each of touched) writeFileSync(join(folder, folderFiles[each]), files.get(folderFiles[each]) ?? '');
+}

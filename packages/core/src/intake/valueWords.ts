@@ -1,0 +1,133 @@
+/**
+ * Words that people's lists have for the values of our fields, in English and German: small letters, no accents. They are put in
+ * place by themselves, and told. Common practice, no source.
+ */
+export const valueWords: Readonly<Record<string, Readonly<Record<string, readonly string[]>>>> = {
+  deviceClass: {
+    'thin-client': ['thin client', 'thinclient', 'zero client', 'tc', 'terminal'],
+    laptop: ['laptop', 'notebook', 'portable', 'mobile workstation', 'ultrabook', 'klapprechner', 'convertible', 'detachable'],
+    'desktop-computer': [
+      'desktop',
+      'desktop computer',
+      'desktop pc',
+      'pc',
+      'tower',
+      'mini tower',
+      'workstation',
+      'mini pc',
+      'small form factor',
+      'arbeitsplatzrechner',
+      'arbeitsplatz pc',
+      'standrechner',
+      'all in one',
+    ],
+    tablet: ['tablet', 'tablet pc', 'slate'],
+    phone: ['phone', 'smartphone', 'mobile phone', 'handy', 'mobiltelefon', 'telefon'],
+    kiosk: ['kiosk', 'self service', 'automat', 'infoterminal'],
+  },
+  ownership: {
+    managed: [
+      'managed',
+      'company',
+      'corporate',
+      'company owned',
+      'business',
+      'owned',
+      'leased',
+      'leasing',
+      'firma',
+      'dienstlich',
+      'firmengerat',
+      'firmengeraet',
+      'dienstgerat',
+      'dienstgeraet',
+      'verwaltet',
+      'unternehmen',
+    ],
+    personal: [
+      'personal',
+      'private',
+      'privat',
+      'own',
+      'own device',
+      'bring your own',
+      'eigen',
+      'eigenes gerat',
+      'eigenes geraet',
+      'privatgerat',
+      'privatgeraet',
+      'unmanaged',
+      'nicht verwaltet',
+    ],
+  },
+  platform: {
+    thin: ['thin', 'thin client', 'thin client system', 'embedded', 'thin client firmware', 'firmware'],
+    desktop: ['desktop', 'laptop', 'pc', 'computer'],
+    mobile: ['mobile', 'tablet', 'phone', 'smartphone', 'mobil', 'handy'],
+  },
+  processor: {
+    'x86-64': ['x86 64', 'x64', 'amd64', '64 bit', 'x86 64 bit', 'intel 64'],
+    arm64: ['arm64', 'aarch64', 'armv8', 'arm 64', 'arm'],
+    armhf: ['armhf', 'armv7', 'armv7l', 'arm 32', 'arm32'],
+  },
+  connection: {
+    wired: ['wired', 'lan', 'ethernet', 'cable', 'kabel', 'kabelgebunden', 'copper'],
+    wifi: ['wifi', 'wi fi', 'wlan', 'wireless', 'wireless lan', 'funk', 'radio'],
+  },
+  clientKind: {
+    browser: ['browser', 'web', 'web client', 'html5', 'webbrowser', 'web browser'],
+    'native client': ['native client', 'native', 'client', 'installed', 'app', 'desktop client', 'installiert', 'software'],
+    'thin-client firmware': ['thin client firmware', 'thin client', 'firmware', 'built in', 'eingebaut'],
+  },
+  kind: {
+    staff: ['staff', 'employee', 'permanent', 'internal', 'intern', 'mitarbeiter', 'mitarbeiterin', 'festangestellt', 'angestellt', 'fest'],
+    seasonal: ['seasonal', 'temporary', 'temp', 'saison', 'saisonkraft', 'aushilfe', 'befristet'],
+    guest: ['guest', 'external', 'contractor', 'extern', 'gast', 'externe', 'dienstleister', 'fremdfirma'],
+    office: ['office', 'head office', 'headquarters', 'branch', 'buro', 'buero', 'zentrale', 'niederlassung', 'verwaltung'],
+    'control-room': ['control room', 'control centre', 'leitstelle', 'leitstand'],
+    'ticket-hall': ['ticket hall', 'shop', 'counter', 'schalterhalle', 'laden', 'filiale', 'verkauf'],
+    dock: ['dock', 'yard', 'workshop', 'werft', 'werkstatt'],
+    vessel: ['vessel', 'ship', 'boat', 'schiff', 'fahre', 'faehre'],
+    home: ['home', 'home office', 'homeoffice', 'zuhause', 'privat'],
+    outside: ['outside', 'partner', 'extern', 'ausserhalb'],
+    desktop: ['desktop', 'full desktop', 'schreibtisch'],
+    app: ['app', 'application', 'published app', 'anwendung', 'programm'],
+  },
+  lineKind: {
+    fibre: ['fibre', 'fiber', 'ftth', 'fttb', 'glasfaser', 'lwl', 'ethernet', 'leased line', 'standleitung'],
+    cable: ['cable', 'docsis', 'kabel', 'coax', 'koax'],
+    dsl: ['dsl', 'vdsl', 'adsl', 'sdsl', 'vdsl2', 'g fast'],
+    '4g': ['4g', 'lte', 'mobile', 'mobilfunk'],
+    '5g': ['5g', 'nr', '5g nr'],
+    radio: ['radio', 'microwave', 'radio link', 'richtfunk', 'funk', 'fixed wireless'],
+    'leo-satellite': ['leo satellite', 'leo', 'low orbit satellite'],
+    'geo-satellite': ['geo satellite', 'satellite', 'geo', 'vsat', 'satellit'],
+  },
+  bootMode: { uefi: ['uefi', 'efi'], bios: ['bios', 'legacy'], board: ['board', 'sbc'] },
+  power: {
+    on: ['on', 'running', 'an', 'ein', 'powered on', 'active'],
+    asleep: ['asleep', 'suspended', 'sleeping', 'ruhezustand', 'deallocated'],
+    off: ['off', 'stopped', 'aus', 'powered off', 'shut down'],
+  },
+  peripherals: {
+    headset: ['headset', 'kopfhorer', 'kopfhoerer', 'sprechgarnitur'],
+    camera: ['camera', 'webcam', 'kamera'],
+    'card-reader': ['card reader', 'smart card reader', 'kartenleser', 'smartcard'],
+    printer: ['printer', 'drucker', 'label printer', 'etikettendrucker', 'receipt printer', 'bondrucker'],
+    scanner: ['scanner', 'barcode scanner', 'handscanner'],
+    storage: ['storage', 'usb stick', 'disk', 'stick', 'festplatte', 'speicher'],
+  },
+  work: {
+    office: ['office', 'knowledge', 'buro', 'buero', 'task'],
+    calls: ['calls', 'call centre', 'call center', 'telephone', 'telefonie', 'telefon'],
+    video: ['video', 'conferencing', 'konferenzen'],
+    design: ['design', 'cad', '3d', 'konstruktion', 'graphics'],
+    touch: ['touch', 'counter', 'kasse', 'schalter'],
+    status: ['status', 'display', 'signage', 'anzeige', 'information'],
+  },
+};
+
+/** Words for yes; common practice, no source. */
+export const yesWords = ['yes', 'y', 'true', '1', 'x', 'ja', 'j', 'wahr', 'oui', 'vrai', 'si', 'tak', '✓', 'on', 'an', 'ein'];
+/** Words for no. */
+export const noWords = ['no', 'n', 'false', '0', 'nein', 'falsch', 'non', 'faux', 'nee', 'nie', '✗', 'off', 'aus'];
