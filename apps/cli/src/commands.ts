@@ -8,7 +8,7 @@ import { compare } from './compare.js';
 import { evaluate } from './evaluate.js';
 import { impact } from './impact.js';
 import { importInto } from './importInto.js';
-import { columns, read } from './intake.js';
+import { columns, read, template } from './intake.js';
 import { lint } from './lint.js';
 import type { Options } from './options.js';
 import { settings } from './settings.js';
@@ -353,6 +353,14 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: ['read devices.csv --kind endpoint --map devices.yaml --into my-estate'],
     run: read,
+  },
+  {
+    name: 'template',
+    does: 'Writes an estate folder to fill in: every file with its columns and one example, and a page that explains them.',
+    takes: [['FOLDER', 'folder to write; it must be new or empty']],
+    options: [],
+    examples: ['template my-estate'],
+    run: template,
   },
   {
     name: 'import',

@@ -187,3 +187,22 @@ test('what cannot be read is told, with its place, and nothing is written', () =
     expect(await refusal('read', good, '--kind', 'person', '--into', good)).toMatch(/is a file; give a folder/);
     expect(existsSync(join(folder, 'people.csv'))).toBe(false);
   }));
+
+test('a template is an estate without anything in it, with an example of each kind and every column explained', () =>
+  within(async (folder) => {
+    const at = join(folder, 'new');
+    const { files } = (await answer('template', at)) as { files: string[] };
+    expect(files).toEqual(expect.arrayContaining(['endpoints.csv', 'gateways.yaml', 'measurements.csv', 'COLUMNS.md']));
+    const page = readFileSync(join(at, 'COLUMNS.md'), 'utf8');
+    for (const file of files.filter((name) => name.endsWith('.csv'))) {
+      const [head = '', example = ''] = readFileSync(join(at, file), 'utf8').split('\n');
+      for (const column of head.split(',')) expect(page).toContain(`\`${column}\``);
+      expect(example.startsWith('#')).toBe(true);
+    }
+    // what is no example is read: nothing; what loses its mark is an object
+    expect(await answer('evaluate', at)).toMatchObject({ crossings: [] });
+    const groups = readFileSync(join(at, 'groups.csv'), 'utf8').replace(',documents', ',');
+    writeFileSync(join(at, 'groups.csv'), groups.replace('\n#', '\n'));
+    expect(await answer('read', join(at, 'groups.csv'), '--kind', 'group', '--into', at)).toMatchObject({ unchanged: 1, rejected: [] });
+    expect(await refusal('template', at)).toMatch(/is there and not empty/);
+  }));

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import {
   emptyEstate,
   faultsOfError,
@@ -10,6 +11,7 @@ import {
   readYaml,
   TableMap,
   writeFolder,
+  writeTemplate,
   type Estate,
   type ObjectKind,
 } from '@underpass/contracts';
@@ -35,6 +37,8 @@ import { CommandError } from './commandError.js';
 import { estateFrom } from './folder.js';
 import type { Options } from './options.js';
 
+/** The examples of a template are the first things of the demo. */
+const demo = fileURLToPath(new URL('../../../demo/saltmarsh', import.meta.url));
 const mostBytes = 100_000_000;
 
 function bytesFrom(file: string): Uint8Array {
@@ -156,6 +160,18 @@ function taking<T>(file: string, work: () => T): T {
     if (!(error instanceof MapError)) throw error;
     throw new CommandError(`${file}: ${error.place}: ${error.message}`);
   }
+}
+
+/** Writes a folder to fill in. It must be new or empty: nothing of anybody's is written over. */
+export function template(options: Options): object {
+  const [folder = ''] = options.positional;
+  if (existsSync(folder) && (!statSync(folder).isDirectory() || readdirSync(folder).length > 0))
+    throw new CommandError(`${folder}: is there and not empty; give a folder that is new`);
+  const { estate, measurements } = estateFrom(demo);
+  const files = writeTemplate(estate, measurements);
+  mkdirSync(folder, { recursive: true });
+  for (const [name, text] of files) writeFileSync(join(folder, name), text);
+  return { files: [...files.keys()] };
 }
 
 /** Writes the files of the kinds that were touched; others stay as they are. */

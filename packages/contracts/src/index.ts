@@ -53,6 +53,7 @@ export { writeRows } from './files/table.js';
 export { schemaWords, type SchemaWord } from './files/schemaWords.js';
 export { CellError } from './files/cellError.js';
 export { TableMap, type MappedColumn } from './files/tableMap.js';
+export { templatePage, writeTemplate } from './files/template.js';
 export { intakeTarget } from './files/intake.js';
 export { columnsOf, type Column } from './files/columns.js';
 export {

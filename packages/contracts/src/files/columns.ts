@@ -156,6 +156,9 @@ function readJson(cell: string): unknown {
   }
 }
 
+/** Objects within objects are flattened so deep; one that holds itself has no end. */
+const deepest = 4;
+
 /** The CSV columns of an object schema, nested objects flattened with dots. The schema is the only definition. */
 export function columnsOf(schema: z.ZodType, prefix: string[] = []): Column[] {
   const object = unwrap(schema);
@@ -164,6 +167,8 @@ export function columnsOf(schema: z.ZodType, prefix: string[] = []): Column[] {
     const inner = unwrap(child);
     const path = [...prefix, key];
     const required = !(child instanceof z.ZodOptional || child instanceof z.ZodDefault);
-    return inner instanceof z.ZodObject ? columnsOf(child, path) : [leaf(path, inner, { description: child.description ?? '', required })];
+    return inner instanceof z.ZodObject && path.length < deepest
+      ? columnsOf(child, path)
+      : [leaf(path, inner, { description: child.description ?? '', required })];
   });
 }

@@ -116,6 +116,8 @@ export function readTable<S extends z.ZodType>(file: string, text: string, schem
     line += 1 + previous.reduce((sum, cell) => sum + (cell.includes('\n') ? cell.split('\n').length - 1 : 0), 0);
     previous = row;
     if (row.length === 1 && !row[0]?.trim()) continue;
+    // an example of a template; no key begins like that, so that no row is lost by it
+    if (byName.has('id') && head[0]?.trim() === 'id' && row[0]?.startsWith('#')) continue;
     const before = problems.length;
     if (row.length > head.length)
       problems.push({
@@ -147,3 +149,11 @@ export function writeTable<S extends z.ZodType>(schema: S, objects: readonly z.i
   const rows = objects.map((object) => used.map((column) => harmless(column.write(at(object, column.path)))));
   return Papa.unparse([used.map((column) => column.name), ...rows], { newline: '\n' }) + '\n';
 }
+
+/** The names of all columns of a schema, as a line. */
+export const headOf = (schema: z.ZodType): string =>
+  Papa.unparse([columnsFor(schema).columns.map(({ name }) => name)], { newline: '\n' }) + '\n';
+
+/** One object as a line beneath the names of all columns. */
+export const exampleRow = (schema: z.ZodType, object: object): string =>
+  Papa.unparse([columnsFor(schema).columns.map((column) => harmless(column.write(at(object, column.path))))], { newline: '\n' }) + '\n';
