@@ -6,6 +6,7 @@ import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from './bringup.
 import { link, picture, throughput, voice, wifiRate } from './calculators.js';
 import { compare } from './compare.js';
 import { evaluate } from './evaluate.js';
+import { gaps } from './gaps.js';
 import { impact } from './impact.js';
 import { importInto } from './importInto.js';
 import { columns, read, template } from './intake.js';
@@ -353,6 +354,14 @@ export const commands: readonly CommandWords[] = [
     ],
     examples: ['read devices.csv --kind endpoint --map devices.yaml --into my-estate'],
     run: read,
+  },
+  {
+    name: 'gaps',
+    does: 'What is measured, reported, declared, assumed or not known of an estate, and what is best learned next.',
+    takes: folder,
+    options: [],
+    examples: [`gaps ${demo}`],
+    run: (options) => gaps(options, Date.now()),
   },
   {
     name: 'template',

@@ -8,3 +8,5 @@ export { verdictImpact, type VerdictImpact } from './verdictImpact.js';
 export * from './carried.js';
 export { LintTally, type LintedRule } from './linted.js';
 export { suggesting, type Suggestion } from './suggest.js';
+export { GapsTally, type GapAct, type GapFact, type Gaps, type GapStep } from './gaps.js';
+export { knownWays, type Known } from './gapFacts.js';

@@ -2,7 +2,7 @@ import type { Missing } from '../crossing/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
 
 /** How a fact is learned, and how long that takes somebody, minutes; common practice, no source. */
-const ways = {
+export const ways = {
   'field check': 1,
   'report of the hosts': 2,
   'look at the gateway': 2,
@@ -12,7 +12,8 @@ const ways = {
 /** A way to learn a fact. */
 export type WayToLearn = keyof typeof ways;
 
-const wayOf: Record<Missing, WayToLearn> = {
+/** How each fact is learned. */
+export const wayOf: Record<Missing, WayToLearn> = {
   'round trips': 'field check',
   'line rate': 'field check',
   'rate upwards': 'field check',
@@ -32,6 +33,11 @@ const wayOf: Record<Missing, WayToLearn> = {
   'second factor time': 'timed sign-in',
   'sign-on times': 'timed sign-in',
 };
+
+/** Facts of a device, which tell nothing of the one beside it. */
+const ofDevice: ReadonlySet<Missing> = new Set<Missing>(['screens', 'decoders', 'Wi-Fi signal', 'client version']);
+/** Whether each endpoint has to be asked: for what is of the device, and for the line where each has its own. */
+export const isOfEach = (fact: Missing, ownLines: boolean): boolean => ofDevice.has(fact) || (ownLines && wayOf[fact] === 'field check');
 
 /** What would tell most crossings for the least effort. */
 export interface Settling {
@@ -53,6 +59,8 @@ function isBefore(a: Settling, b: Settling): boolean {
 }
 
 interface Waiting {
+  /** One of the facts that are missing, for how it is learned. */
+  fact: Missing;
   way: WayToLearn;
   location: string;
   people: Map<string, number>;
@@ -66,8 +74,9 @@ export class SettlingTally {
 
   add({ location, person, endpoint }: CrossingRef, fact: Missing, times: 1 | -1): void {
     const way = wayOf[fact];
-    const key = `${location}\n${way}`;
-    const one = this.waiting.get(key) ?? { way, location, people: new Map(), endpoints: new Map(), crossings: 0 };
+    const device = ofDevice.has(fact);
+    const key = `${location}\n${way}\n${device}`;
+    const one = this.waiting.get(key) ?? { way, fact, location, people: new Map(), endpoints: new Map(), crossings: 0 };
     this.waiting.set(key, one);
     one.crossings += times;
     for (const [map, id] of [
@@ -84,9 +93,9 @@ export class SettlingTally {
   /** The best of them; null where all is known. */
   best(model: EstateModel): Settling | null {
     let best: Settling | null = null;
-    for (const { way, location, people, endpoints, crossings } of this.waiting.values()) {
+    for (const { way, fact, location, people, endpoints, crossings } of this.waiting.values()) {
       const place = model.locations.get(location);
-      const each = way === 'look at the device' || (way === 'field check' && (place?.ownLines ?? false));
+      const each = isOfEach(fact, place?.ownLines ?? false);
       const times = each ? endpoints.size : 1;
       const next: Settling = { way, location: place?.name ?? location, crossings, people: people.size, times, minutes: times * ways[way] };
       if (!best || isBefore(next, best)) best = next;
