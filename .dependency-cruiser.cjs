@@ -51,6 +51,7 @@ const serverModules = {
   evidence: ['estate', 'securityLog'],
   bringup: ['crossing', 'estate', 'jobs', 'securityLog'],
   settings: ['crossing', 'estate', 'jobs'],
+  intake: ['crossing', 'estate', 'jobs'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],
   views: [],
   health: ['crossing', 'estate', 'evidence'],

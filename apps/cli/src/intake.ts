@@ -6,7 +6,7 @@ import {
   faultsOfError,
   folderFiles,
   intakeTarget,
-  kindOrder,
+  listedKinds,
   objectKinds,
   readYaml,
   TableMap,
@@ -89,7 +89,7 @@ export async function columns(options: Options): Promise<object> {
     ? guessColumns(sheet, targetOf(kind, estate))
     : guessKind(
         sheet,
-        kindOrder.map((each) => targetOf(each, estate)),
+        listedKinds.map((each) => targetOf(each, estate)),
       )?.guesses;
   return {
     ...{ format: sheet.format, encoding: sheet.encoding, delimiter: sheet.delimiter, headerRow: sheet.headerRow, rows: sheet.rows.length },

@@ -14,6 +14,7 @@ import { EstateModule } from './estate/estate.module.js';
 import { ChannelModule } from './events/channel.module.js';
 import { EventsModule } from './events/events.module.js';
 import { EvidenceModule } from './evidence/evidence.module.js';
+import { IntakeModule } from './intake/intake.module.js';
 import { HealthModule } from './health/health.module.js';
 import { JobsModule } from './jobs/jobs.module.js';
 import { PeopleModule } from './people/people.module.js';
@@ -25,7 +26,7 @@ import { SignonModule } from './signon/signon.module.js';
 import { ViewsModule } from './views/views.module.js';
 
 /** Subjects, under the names they have in core and web. */
-const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule, BringupModule, SettingsModule];
+const subjects = [EstateModule, CrossingModule, AccessModule, SignonModule, EvidenceModule, BringupModule, SettingsModule, IntakeModule];
 /** Rooms that serve them all. */
 const rooms = [
   ChannelModule,

@@ -68,6 +68,7 @@ test('servers that start at the same moment on an empty database bring it to its
     'BootReports1764700000000',
     'FirmwareFiles1764800000000',
     'DraftsKept1764900000000',
+    'Lists1765000000000',
   ]);
   // and the last can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];

@@ -33,6 +33,7 @@ export { referencesOf } from './estate/references.js';
 export { completed, faultsOfObject, type ObjectCheck } from './estate/faultsOfObject.js';
 export type { FileProblem } from './files/problem.js';
 export * from './api/requests.js';
+export * from './api/intake.js';
 export * from './api/answers.js';
 export * from './api/crossingAnswers.js';
 export * from './api/bringupAnswers.js';
@@ -54,7 +55,7 @@ export { schemaWords, type SchemaWord } from './files/schemaWords.js';
 export { CellError } from './files/cellError.js';
 export { TableMap, type MappedColumn } from './files/tableMap.js';
 export { templatePage, writeTemplate } from './files/template.js';
-export { intakeTarget } from './files/intake.js';
+export { intakeTarget, listedKinds } from './files/intake.js';
 export { columnsOf, type Column } from './files/columns.js';
 export {
   fieldsOf,

@@ -10,6 +10,7 @@ import { WhereTo1764500000000 } from './migrations/1764500000000-WhereTo.js';
 import { BootReports1764700000000 } from './migrations/1764700000000-BootReports.js';
 import { FirmwareFiles1764800000000 } from './migrations/1764800000000-FirmwareFiles.js';
 import { DraftsKept1764900000000 } from './migrations/1764900000000-DraftsKept.js';
+import { Lists1765000000000 } from './migrations/1765000000000-Lists.js';
 import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
@@ -36,6 +37,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     BootReports1764700000000,
     FirmwareFiles1764800000000,
     DraftsKept1764900000000,
+    Lists1765000000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

@@ -7,13 +7,14 @@ import {
   RequirementSet,
   writeFolder,
 } from '@underpass/contracts';
-import type { FileProblem, FolderContent, ObjectKind } from '@underpass/contracts';
+import type { FileProblem, FolderContent, ObjectKind, TableMap } from '@underpass/contracts';
 import { faultOfTexts } from '@underpass/contracts';
 import { faultOfObject, faultsOfEstate, readMeasurementFile } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
 import pg from 'pg';
 import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
+import { look, take, type ListOptions } from '../intake/reading.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
 import { notValid, type ProblemError } from '../problems/problem.js';
 import { readJson } from './readJson.js';
@@ -42,6 +43,29 @@ function requestOf<T>(bytes: Uint8Array, schema: { safeParse: (value: unknown) =
   if (!parsed.success) throw notValid((parsed.error as { issues: never[] }).issues);
   return parsed.data as T;
 }
+
+const refusingLater = async <T>(read: () => Promise<T>): Promise<Read<T>> => {
+  try {
+    return { value: await read() };
+  } catch (error) {
+    const { problem } = error as Partial<ProblemError>;
+    if (!problem) throw error;
+    return { refused: problem };
+  }
+};
+
+/** How a list that was sent is written, and what its columns are taken for. */
+export const lookAtList = ({ bytes, databaseUrl, options }: { bytes: Uint8Array; databaseUrl: string; options: ListOptions }) =>
+  refusingLater(() => look(bytes, databaseUrl, options));
+
+/** What a list comes to by a mapping. */
+export const takeList = (task: {
+  bytes: Uint8Array;
+  databaseUrl: string;
+  map: TableMap;
+  mends: Record<string, Record<string, string>>;
+  port: MessagePort;
+}) => refusingLater(() => take(task.bytes, task.databaseUrl, task.map, task.mends, task.port));
 
 /** Looks over an upload: whether it is an import at all, and what is asked. */
 export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number }> =>

@@ -183,7 +183,14 @@ export class ImportService {
     only: () => boolean = () => true,
   ): Promise<Outcome> {
     told('reading', 0, 1);
-    const content = await this.read(bytes, told);
+    return this.put(await this.read(bytes, told), { apply, by, summary, told, only });
+  }
+
+  /**
+   * Compares what was read, from a folder or elsewhere, with the estate as it is, and writes it: all or nothing.
+   * @param seen version of the estate that it was made over, where it was: what was written since is not written over
+   */
+  async put(content: FolderContent, { apply, by, summary, told, only = () => true, seen }: Put): Promise<Outcome> {
     told('comparing', 0, 1);
     const outcome = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>, good: Outcome['state']): Outcome => ({
       result: resultOf(differences, problems, fresh.length),
@@ -200,6 +207,15 @@ export class ImportService {
       if (done.state === 'rejected') return;
       const wanted = compared.differences.filter((d) => d.change !== 'unchanged');
       if (wanted.length + compared.fresh.length === 0) return;
+      const newer = seen === undefined ? undefined : wanted.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
+      if (newer) {
+        done = {
+          ...done,
+          state: 'rejected',
+          message: `${newer.kind} ${newer.id} was changed meanwhile. Nothing was written: check it again.`,
+        };
+        return;
+      }
       const objects = new Map<ObjectKind, Map<string, object>>(
         objectKinds.map((kind) => [kind, new Map((content.estate[kind] as { id: string }[]).map((o) => [o.id, o]))]),
       );
@@ -220,10 +236,21 @@ export class ImportService {
   }
 }
 
+/** How something that was read is put into the estate. */
+export interface Put {
+  apply: boolean;
+  by: string;
+  summary: string;
+  told: Told;
+  /** Asked under the lock: whether it still is to be done. */
+  only?: () => boolean;
+  seen?: number;
+}
+
 /** How far the work is; throws where it was called off. */
-type Told = (step: string, done: number, total: number) => void;
+export type Told = (step: string, done: number, total: number) => void;
 /** What an import came to. */
-interface Outcome {
+export interface Outcome {
   state: 'checked' | 'applied' | 'rejected';
   message: string | null;
   result: ImportResult | null;

@@ -35,6 +35,8 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
   // files that are being made may have them in them
   await run(`UPDATE job SET cancel = true WHERE kind = ANY($1) AND state IN ('waiting', 'running')`, [peopleExports]);
   await run('DELETE FROM job_file USING job WHERE job.id = job_file.job AND job.kind = ANY($1)', [peopleExports]);
+  // lists on their way in are sealed, and may have anybody in them
+  await run('DELETE FROM taken_list', []);
   // what long work was asked for or came to with them in it
   await run(`DELETE FROM job WHERE request::text LIKE $1 OR result::text LIKE $1`, [`%"${id}"%`]);
   await run(

@@ -51,6 +51,7 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
     await this.data.query('DELETE FROM verdict_history WHERE at < $1', [days(rules.keepReportsDays)]);
     await this.data.query('DELETE FROM check_link WHERE expires_at < $1', [days(rules.keepReportsDays)]);
     await this.data.query('DELETE FROM job WHERE created_at < $1', [days(keepJobsDays)]);
+    await this.data.query("DELETE FROM taken_list WHERE at < now() - interval '1 day'");
     await this.data.query('DELETE FROM security_event WHERE at < $1', [days(rules.keepLogDays)]);
     const dropped = await this.oldYears(new Date(nowMs).getUTCFullYear() - rules.keepMeasurementsYears);
     const left = await this.whoLeft(rules, nowMs);

@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { objectSchemas, references, secretFields, type ObjectKind } from '../estate/estate.js';
+import { kindOrder, objectSchemas, references, secretFields, type ObjectKind } from '../estate/estate.js';
 import { columnsOf, unwrap, type Column } from './columns.js';
 import { keyOfName } from './fields.js';
 import { objectOfTexts } from './table.js';
+
+/** Kinds that somebody may have a list of; of the organisation there is one. */
+export const listedKinds = kindOrder.filter((kind) => kind !== 'organisation');
 
 /** A field as a list is mapped to it: its column, and what it names. */
 export type IntakeColumn = Column & { kind?: ObjectKind; whole: boolean };

@@ -10,4 +10,4 @@ export type { FieldFault, IntakeField, IntakeTarget, Named } from './target.js';
 export { isLdif, readLdif, type LdifContent } from './directory/ldif.js';
 export { valuesOf, type DirectoryEntry } from './directory/entry.js';
 export { readDirectory, usualWords, type DirectoryContent, type DirectoryWords } from './directory/directory.js';
-export { directorySheet, sheetOfEntries } from './directory/entries.js';
+export { directorySheet, kindOfEntries, sheetOfEntries } from './directory/entries.js';

@@ -68,3 +68,10 @@ export function directorySheet(
       .filter(({ cells }) => kind !== 'location' || cells[0] !== ''),
   };
 }
+
+/** What a directory is read for first: its people, where it has none its groups, then its places. */
+export function kindOfEntries(entries: readonly DirectoryEntry[]): ObjectKind | null {
+  const has = (classes: readonly string[]) =>
+    entries.some((entry) => valuesOf(entry, 'objectClass').some((each) => classes.includes(each.toLowerCase())));
+  return (Object.keys(classesOf) as ObjectKind[]).find((kind) => has(classesOf[kind] ?? [])) ?? null;
+}

@@ -1,0 +1,15 @@
+import { Module } from '@nestjs/common';
+import { CrossingModule } from '../crossing/crossing.module.js';
+import { EstateModule } from '../estate/estate.module.js';
+import { JobsModule } from '../jobs/jobs.module.js';
+import { GapsController } from './gaps.controller.js';
+import { IntakeController } from './intake.controller.js';
+import { ListsService } from './lists.service.js';
+
+/** What comes into the estate from elsewhere, and what is known of it. */
+@Module({
+  imports: [EstateModule, CrossingModule, JobsModule],
+  controllers: [IntakeController, GapsController],
+  providers: [ListsService],
+})
+export class IntakeModule {}

@@ -1,0 +1,131 @@
+import { intakeTarget, listedKinds, type ObjectKind, type TableMap } from '@underpass/contracts';
+import {
+  directorySheet,
+  guessColumns,
+  guessKind,
+  isFieldWord,
+  isLdif,
+  isWorkbook,
+  kindOfEntries,
+  MapError,
+  mapOf,
+  readDelimited,
+  readLdif,
+  readText,
+  SheetError,
+  sheetOfEntries,
+  takeIn,
+  type Intake,
+  type Named,
+  type Sheet,
+} from '@underpass/core';
+import pg from 'pg';
+import type { MessagePort } from 'node:worker_threads';
+import { objectsSince, type Query } from '../estate/load.js';
+import { notValid, ProblemError } from '../problems/problem.js';
+
+/** How a list is read, where somebody says it. */
+export interface ListOptions {
+  kind?: ObjectKind | undefined;
+  sheet?: string | undefined;
+  headerRow?: number | undefined;
+}
+
+/** Rows of a list that its page shows. */
+const shownRows = 40;
+
+async function sheetFrom(bytes: Uint8Array, { kind, sheet, headerRow }: ListOptions): Promise<Sheet> {
+  const headed = { isKnown: isFieldWord, ...(headerRow === undefined ? {} : { headerRow }) };
+  try {
+    if (isWorkbook(bytes)) {
+      // what reads workbooks is large, and most lists are text
+      const { readWorkbook } = await import('@underpass/core/workbook');
+      return await readWorkbook(bytes, { ...headed, ...(sheet === undefined ? {} : { sheet }) });
+    }
+    const { text } = readText(bytes);
+    if (!isLdif(text)) return readDelimited(bytes, headed);
+    const { entries, notes } = readLdif(text);
+    const of = kind ?? kindOfEntries(entries);
+    return of ? directorySheet(entries, of, notes) : sheetOfEntries(entries, notes);
+  } catch (error) {
+    if (!(error instanceof SheetError)) throw error;
+    throw new ProblemError(422, 'Not a list', `Row ${error.row}: ${error.message}.`);
+  }
+}
+
+/** Objects as they are written now, of some kinds, read on a connection of their own: nobody waits while there are many. */
+async function objectsFrom(
+  databaseUrl: string,
+  kinds: ReadonlySet<ObjectKind>,
+): Promise<{ version: number; objects: Map<ObjectKind, Named[]> }> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    const query: Query = async <T>(sql: string, parameters?: unknown[]) => (await client.query(sql, parameters)).rows as T[];
+    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
+    const [row] = await query<{ version: string }>('SELECT coalesce(max(version), 0) AS version FROM estate_object');
+    const objects = new Map<ObjectKind, Named[]>([...kinds].map((kind) => [kind, []]));
+    for await (const rows of objectsSince(query, '0'))
+      for (const each of rows) if (!each.deleted) objects.get(each.kind)?.push(each.data as Named);
+    return { version: Number(row?.version ?? 0), objects };
+  } finally {
+    await client.end();
+  }
+}
+
+const allKinds = new Set(listedKinds);
+const kindsOf = (kind: ObjectKind): ReadonlySet<ObjectKind> =>
+  new Set([kind, ...intakeTarget(kind, () => []).fields.flatMap((field) => (field.kind ? [field.kind] : []))]);
+
+/** What a list looks like: its columns, and what they are taken for. */
+export async function look(bytes: Uint8Array, databaseUrl: string, options: ListOptions) {
+  const sheet = await sheetFrom(bytes, options);
+  const kind = options.kind ?? (sheet.format === 'ldif' ? kindOfEntries(readLdif(bytes).entries) : null) ?? undefined;
+  const { objects } = await objectsFrom(databaseUrl, kind ? kindsOf(kind) : allKinds);
+  const targetOf = (each: ObjectKind) => intakeTarget(each, (of) => objects.get(of) ?? []);
+  const guess = kind ? { kind, guesses: guessColumns(sheet, targetOf(kind)) } : guessKind(sheet, listedKinds.map(targetOf));
+  const found = guess ?? { kind: 'endpoint' as const, guesses: guessColumns(sheet, targetOf('endpoint')) };
+  return {
+    ...{ format: sheet.format, encoding: sheet.encoding, delimiter: sheet.delimiter, headerRow: sheet.headerRow },
+    ...{ rows: sheet.rows.length, sheets: sheet.sheets ?? null, notes: sheet.notes.slice(0, 100), head: sheet.head },
+    sample: sheet.rows.slice(0, shownRows).map(({ row, cells }) => ({ row, cells: cells.map((cell) => cell.slice(0, 200)) })),
+    ...{ kind: found.kind, columns: found.guesses },
+    map: { ...mapOf(found.kind, sheet, found.guesses), ...(options.headerRow === undefined ? {} : { headerRow: options.headerRow }) },
+  };
+}
+
+/** Cells put in place of those of the list. */
+function mended(sheet: Sheet, mends: Readonly<Record<string, Readonly<Record<string, string>>>>): Sheet {
+  if (Object.keys(mends).length === 0) return sheet;
+  const rows = sheet.rows.map(({ row, cells }) => {
+    const mend = mends[row];
+    if (!mend) return { row, cells };
+    return { row, cells: sheet.head.map((name, i) => mend[name] ?? cells[i] ?? '') };
+  });
+  return { ...sheet, rows };
+}
+
+/** What a list comes to by a mapping, over the estate as it is written now. */
+export async function take(
+  bytes: Uint8Array,
+  databaseUrl: string,
+  map: TableMap,
+  mends: Readonly<Record<string, Readonly<Record<string, string>>>>,
+  port: MessagePort,
+): Promise<{ intake: Intake; sheet: Pick<Sheet, 'head' | 'notes'>; rejectedRows: { row: number; cells: string[] }[]; version: number }> {
+  const sheet = mended(await sheetFrom(bytes, map), mends);
+  const { version, objects } = await objectsFrom(databaseUrl, new Set([...kindsOf(map.kind), ...(Object.keys(map.make) as ObjectKind[])]));
+  const target = intakeTarget(map.kind, (each) => objects.get(each) ?? []);
+  let intake: Intake;
+  try {
+    intake = takeIn(sheet, map, target, (done, total) => port.postMessage({ done, total }));
+  } catch (error) {
+    if (!(error instanceof MapError)) throw error;
+    throw notValid([{ path: ['map', ...error.place.split('.')], message: error.message }]);
+  }
+  const bad = new Set(intake.rejected.slice(0, 5000).map(({ row }) => row));
+  const rejectedRows = sheet.rows
+    .filter(({ row }) => bad.has(row))
+    .map(({ row, cells }) => ({ row, cells: sheet.head.map((_, i) => cells[i] ?? '') }));
+  return { intake, sheet: { head: sheet.head, notes: sheet.notes }, rejectedRows, version };
+}

@@ -1,0 +1,249 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { GapsAnswer, JobStarted, JobView, KeptMap, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
+import ExcelJS from 'exceljs';
+import { setTimeout as wait } from 'node:timers/promises';
+import pg from 'pg';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let sql: pg.Client;
+let engineer = '';
+let admin = '';
+let reader = '';
+beforeAll(async () => {
+  database = await makeDatabase('demo');
+  server = await startServer(database.url, 49_300);
+  engineer = await server.signIn(people.engineer);
+  admin = await server.signIn(people.admin);
+  reader = await server.signIn(people.reader);
+  sql = new pg.Client({ connectionString: database.url });
+  await sql.connect();
+}, 60_000);
+afterAll(async () => {
+  await sql.end();
+  await server.app.close();
+  await database.drop();
+});
+
+const send = async (bytes: Uint8Array, name = 'devices.csv', cookie = engineer, type = 'application/octet-stream') => {
+  const response = await fetch(`${server.base}/api/intake/lists?name=${encodeURIComponent(name)}`, {
+    method: 'POST',
+    headers: { cookie, 'x-underpass': '1', 'content-type': type },
+    body: bytes as never,
+  });
+  return { status: response.status, body: (await response.json()) as ListLook & { detail?: string } };
+};
+const sent = async (text: string, name?: string) => {
+  const { status, body } = await send(Buffer.from(text, 'latin1'), name);
+  expect([status, body.detail]).toEqual([201, undefined]);
+  return body;
+};
+async function outcome(id: string, what: 'check' | 'take', map: TableMap, mends: object = {}): Promise<ListOutcome> {
+  const { status, body } = await server.call(`intake/lists/${id}/${what}`, { method: 'POST', cookie: engineer, body: { map, mends } });
+  expect([status, status === 202 ? '' : body]).toEqual([202, '']);
+  for (let i = 0; i < 600; i++, await wait(50)) {
+    const job = (await server.call(`jobs/${(body as JobStarted).job.id}`, { cookie: engineer })).body as JobView;
+    if (['waiting', 'running'].includes(job.state)) continue;
+    expect([job.state, job.message]).toEqual(['done', null]);
+    return job.result as ListOutcome;
+  }
+  throw new Error('the list did not end');
+}
+const endpoint = async (id: string) =>
+  (await server.call(`estate/endpoint/${id}`, { cookie: engineer })) as { status: number; body: { object: Record<string, unknown> } };
+
+const heads = 'Gerätename;Inventar-Nr.;Gerätetyp;Standort;RAM (GB);Eigentum;Plattform;Prozessor;Zugangsart';
+const list = (...rows: string[]) => `${[heads, ...rows].join('\r\n')}\r\n`;
+const south = 'Kasse Süd;N-1;Thin Client;Wexcombe ticket hall;4;Firma;thin;x64;eingebaut';
+const north = 'Kasse Nord;N-2;Notebook;head-office;16;privat;desktop;x64;Browser';
+const wrong = 'Kasse Ost;N-3;Toaster;Wexcombe tiket hall;8;Firma;thin;x64;eingebaut';
+
+describe('a list', () => {
+  test('is looked at, checked, mended, taken in as one change, and a month later changes only what changed', async () => {
+    const looked = await sent(list(south, north, wrong));
+    expect(looked).toMatchObject({
+      format: 'csv',
+      encoding: 'windows-1252',
+      delimiter: ';',
+      headerRow: 1,
+      rows: 3,
+      kind: 'endpoint',
+      by: 'Ines Farrow',
+    });
+    expect(looked.columns.map(({ field }) => field)).toEqual([
+      'name',
+      'id',
+      'deviceClass',
+      'location',
+      'memoryMB',
+      'ownership',
+      'platform',
+      'processor',
+      'clientKind',
+    ]);
+    expect(looked.sample[0]).toEqual({ row: 2, cells: south.split(';') });
+
+    const before = await endpoint('N-1');
+    const checked = await outcome(looked.id, 'check', looked.map);
+    expect(checked).toMatchObject({ applied: false, added: 2, changed: 0, unchanged: 0, rejectedTotal: 1 });
+    expect(checked.rejected.map(({ row, column, wanted }) => [row, column, wanted])).toEqual([
+      [4, 'Gerätetyp', 'one of thin-client, laptop, desktop-computer, tablet, phone, kiosk'],
+      [4, 'Standort', 'Wexcombe ticket hall (wexcombe)?'],
+    ]);
+    expect(checked.rejectedRows).toEqual([{ row: 4, cells: wrong.split(';') }]);
+    expect(checked.missingTotal).toBeGreaterThan(300);
+    expect([before.status, (await endpoint('N-1')).status]).toEqual([404, 404]);
+
+    const taken = await outcome(looked.id, 'take', looked.map, { 4: { Gerätetyp: 'kiosk', Standort: 'wexcombe' } });
+    expect(taken).toMatchObject({ applied: true, added: 3, rejectedTotal: 0 });
+    expect((await endpoint('N-3')).body.object).toMatchObject({
+      name: 'Kasse Ost',
+      deviceClass: 'kiosk',
+      location: 'wexcombe',
+      memoryMB: 8192,
+    });
+    const [change] = (await server.call('changes', { cookie: engineer })).body as { summary: string; by: string; objects: unknown[] }[];
+    expect([change?.summary, change?.by, change?.objects.length]).toEqual(['List devices.csv', 'Ines Farrow', 3]);
+
+    const later = await sent(list(south, north.replace(';16;', ';32;')));
+    expect(await outcome(later.id, 'take', later.map)).toMatchObject({ added: 0, changed: 1, unchanged: 1 });
+    expect((await endpoint('N-2')).body.object).toMatchObject({ memoryMB: 32_768 });
+  });
+
+  test('may be a workbook, of which another sheet is read where somebody says so, or a directory', async () => {
+    const book = new ExcelJS.Workbook();
+    book.addWorksheet('About').addRow(['About this list']);
+    const sheet = book.addWorksheet('Places');
+    sheet.addRow(['Standort', 'Art', 'Leitung', 'Breitengrad', 'Längengrad']);
+    sheet.addRow(['Neue Werft', 'Werft', 'Glasfaser', 53.1, 6.2]);
+    const { body: looked } = await send(new Uint8Array(await book.xlsx.writeBuffer()), 'places.xlsx');
+    expect(looked.sheets).toEqual({ names: ['About', 'Places'], read: 'About' });
+    const other = (await server.call(`intake/lists/${looked.id}?sheet=Places&kind=location`, { cookie: engineer })).body as ListLook;
+    expect(other).toMatchObject({
+      kind: 'location',
+      head: ['Standort', 'Art', 'Leitung', 'Breitengrad', 'Längengrad'],
+      map: { sheet: 'Places' },
+    });
+    const map = {
+      ...other.map,
+      columns: [{ from: 'Standort', to: 'name', with: ' ' }, ...other.map.columns.filter(({ to }) => to !== 'name')],
+      key: 'name',
+    };
+    expect(await outcome(looked.id, 'take', map)).toMatchObject({ added: 1, rejectedTotal: 0 });
+    expect((await server.call('estate/location/neue-werft', { cookie: engineer })).body).toMatchObject({
+      object: { kind: 'dock', lineKind: 'fibre', latitude: 53.1 },
+    });
+
+    const ldif =
+      'version: 1\n\ndn: uid=nova,ou=Head office\nobjectClass: inetOrgPerson\nuid: nova\ncn: Nova Newton\n\ndn: ou=Head office\nobjectClass: organizationalUnit\n';
+    const directory = await sent(ldif, 'people.ldif');
+    expect(directory).toMatchObject({ format: 'ldif', kind: 'person', rows: 1 });
+    expect(await outcome(directory.id, 'take', { ...directory.map, constants: { kind: 'staff' } })).toMatchObject({ added: 1 });
+    expect((await server.call('estate/person/nova', { cookie: engineer })).body).toMatchObject({
+      object: { name: 'Nova Newton', location: 'head-office' },
+    });
+  });
+
+  test('writes nothing of what is wrong only in the whole, and says it at its row', async () => {
+    const looked = await sent(
+      'Standort;Art;Leitung;Breitengrad;Längengrad;Öffnet;Schließt\nHalle;Laden;DSL;53;6;08:00;\nHalle 2;Laden;DSL;53;6;08:00;17:00\n',
+      'halls.csv',
+    );
+    const map: TableMap = {
+      ...looked.map,
+      kind: 'location',
+      key: 'name',
+      columns: ['name', 'kind', 'lineKind', 'latitude', 'longitude', 'worksFrom', 'worksTo'].map((to, i) => ({
+        from: looked.head[i] as string,
+        to,
+        with: ' ',
+      })),
+    };
+    const checked = await outcome(looked.id, 'check', map);
+    expect(checked.rejected[0]).toMatchObject({ row: 2, field: 'worksTo', text: 'a working day has a beginning and an end' });
+    const taken = await outcome(looked.id, 'take', map);
+    expect(taken).toMatchObject({ applied: false });
+    expect((await server.call('estate/location/halle-2', { cookie: engineer })).status).toBe(404);
+  });
+
+  test('that is none, or no bytes, or of somebody else, or is no more, is told', async () => {
+    expect(await send(Buffer.from(''))).toMatchObject({ status: 400 });
+    expect(await send(Buffer.from('\n\n'))).toMatchObject({ status: 422, body: { detail: 'Row 1: holds no rows.' } });
+    expect(await send(Buffer.from('PK\u0003\u0004nonsense'))).toMatchObject({ status: 422 });
+    expect(await send(Buffer.from('dn: cn=a\nchangetype: delete\n'))).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringContaining('Row 2: is a change') as unknown },
+    });
+    expect(await send(Buffer.from('{}'), 'a.csv', engineer, 'application/json')).toMatchObject({ status: 415 });
+    const looked = await sent(list(south));
+    expect((await server.call(`intake/lists/${looked.id}`, { cookie: admin })).status).toBe(404);
+    await sql.query(`UPDATE taken_list SET at = now() - interval '25 hours' WHERE id = $1`, [looked.id]);
+    await sent(list(south));
+    expect((await server.call(`intake/lists/${looked.id}`, { cookie: engineer })).status).toBe(404);
+    // what is kept of it is sealed
+    const { rows } = await sql.query<{ bytes: Buffer }>('SELECT bytes FROM taken_list');
+    expect(rows.length).toBeGreaterThan(0);
+    expect(rows.some(({ bytes }) => bytes.includes('Kasse'))).toBe(false);
+  });
+
+  test('is for engineers, and a mapping that names what is not there is told at its place', async () => {
+    expect((await send(Buffer.from(list(south)), 'a.csv', reader)).status).toBe(403);
+    expect((await server.call('intake/maps', { cookie: reader })).status).toBe(403);
+    const looked = await sent(list(south));
+    const bad = { ...looked.map, constants: { nothing: 'x' } };
+    const { body } = await server.call(`intake/lists/${looked.id}/check`, { method: 'POST', cookie: engineer, body: { map: bad } });
+    const { id } = (body as JobStarted).job;
+    let job: JobView;
+    do {
+      await wait(50);
+      job = (await server.call(`jobs/${id}`, { cookie: engineer })).body as JobView;
+    } while (['waiting', 'running'].includes(job.state));
+    expect([job.state, job.message]).toEqual(['failed', expect.stringContaining('“nothing” is not a field of it')]);
+    const { status } = await server.call(`intake/lists/${looked.id}/check`, {
+      method: 'POST',
+      cookie: engineer,
+      body: { map: { ...looked.map, kind: 'toaster' } },
+    });
+    expect(status).toBe(400);
+  });
+
+  test('ten of one person are kept, and all go where somebody is erased', async () => {
+    const ids: string[] = [];
+    for (let i = 0; i < 11; i++) ids.push((await sent(list(south))).id);
+    const status = async (id: string) => (await server.call(`intake/lists/${id}`, { cookie: engineer })).status;
+    expect([await status(ids[0] as string), await status(ids[1] as string), await status(ids[10] as string)]).toEqual([404, 200, 200]);
+    expect((await server.call('people/P202/data', { method: 'DELETE', cookie: admin })).status).toBe(204);
+    expect(await status(ids[10] as string)).toBe(404);
+  });
+});
+
+test('mappings are kept by name, replaced, and dropped', async () => {
+  const map = { kind: 'endpoint', columns: [{ from: 'Gerät', to: 'name' }], constants: { ownership: 'managed' } };
+  const keep = (name: string, more: object = {}) =>
+    server.call('intake/maps', { method: 'PUT', cookie: engineer, body: { name, map: { ...map, ...more } } });
+  expect((await keep('Monthly list')).status).toBe(200);
+  expect((await keep('monthly LIST', { key: 'name' })).body).toMatchObject({
+    name: 'monthly LIST',
+    by: 'Ines Farrow',
+    map: { key: 'name', make: {} },
+  });
+  const kept = (await server.call('intake/maps', { cookie: admin })).body as KeptMap[];
+  expect(kept.map(({ name }) => name)).toEqual(['monthly LIST']);
+  expect((await server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: engineer })).status).toBe(204);
+  expect((await server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: engineer })).status).toBe(404);
+  expect((await keep('', {})).status).toBe(400);
+});
+
+test('gaps: what is known, and what is best learned next, by the names of places', async () => {
+  const { status, body } = await server.call('gaps', { cookie: reader });
+  expect(status).toBe(200);
+  const gaps = body as GapsAnswer;
+  const board = (await server.call('crossings?verdict=unknown&limit=1', { cookie: reader })).body as { total: number };
+  expect(gaps.unknown).toBe(board.total);
+  expect(gaps.next[0]).toMatchObject({
+    action: expect.stringMatching(/^One field check at /) as unknown,
+    checks: [{ endpoint: expect.any(String) as unknown }],
+  });
+  expect(gaps.places[0]?.name).not.toBe(gaps.places[0]?.location);
+});

@@ -1,0 +1,114 @@
+import { z } from 'zod';
+import { ObjectKindWord } from '../estate/change.js';
+import { TableMap } from '../files/tableMap.js';
+
+/** Cells that somebody mended: row of the list → name of the column → what it should say. */
+const Mends = z
+  .record(z.string().regex(/^\d{1,7}$/, 'must be the number of a row'), z.record(z.string().max(300), z.string().max(2000)))
+  .refine((mends) => Object.keys(mends).length <= 5000, 'must be at most 5000 rows');
+
+/** Where the name of a list that is sent stands. */
+export const ListQuery = z.object({ name: z.string().trim().min(1).max(200) });
+/** How a list is read, where somebody says it otherwise than it was found. */
+export const LookQuery = z.object({
+  kind: ObjectKindWord.optional(),
+  sheet: z.string().max(200).optional(),
+  headerRow: z.coerce.number().int().min(0).max(1000).optional(),
+});
+/** What becomes of a list: its mapping, and what was mended in it. */
+export const ListRequest = z.strictObject({ map: TableMap, mends: Mends.default({}) }).meta({ id: 'ListRequest' });
+export const MapName = z.string().trim().min(1, 'must not be empty').max(120);
+export const MapRequest = z.strictObject({ name: MapName, map: TableMap }).meta({ id: 'MapRequest' });
+
+const Row = z.object({ row: z.number(), cells: z.array(z.string()) });
+/** A list that was sent: how it is written, and what its columns are taken for. */
+export const ListLook = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    at: z.string(),
+    by: z.string(),
+    format: z.enum(['csv', 'xlsx', 'ldif']),
+    encoding: z.string().nullable(),
+    delimiter: z.string().nullable(),
+    headerRow: z.number().nullable(),
+    rows: z.number(),
+    sheets: z.object({ names: z.array(z.string()), read: z.string() }).nullable(),
+    notes: z.array(z.object({ row: z.number(), text: z.string() })),
+    head: z.array(z.string()),
+    sample: z.array(Row),
+    kind: ObjectKindWord,
+    columns: z.array(
+      z.object({
+        name: z.string(),
+        looksLike: z.string(),
+        samples: z.array(z.string()),
+        field: z.string().nullable(),
+        sure: z.number(),
+      }),
+    ),
+    map: TableMap,
+  })
+  .meta({ id: 'ListLook' });
+/** What a list came to. */
+export const ListOutcome = z
+  .object({
+    applied: z.boolean(),
+    added: z.number(),
+    changed: z.number(),
+    unchanged: z.number(),
+    rejected: z.array(
+      z.object({ row: z.number(), column: z.string(), field: z.string(), value: z.string(), text: z.string(), wanted: z.string() }),
+    ),
+    rejectedRows: z.array(Row),
+    rejectedTotal: z.number(),
+    translated: z.array(z.object({ column: z.string(), field: z.string(), from: z.string(), to: z.string(), rows: z.number() })),
+    made: z.array(z.object({ kind: ObjectKindWord, id: z.string(), name: z.string(), rows: z.number() })),
+    missing: z.array(z.object({ id: z.string(), name: z.string().optional() })),
+    missingTotal: z.number(),
+    alike: z.array(z.object({ column: z.string(), field: z.string(), values: z.array(z.string()) })),
+    notes: z.array(z.string()),
+    /** What was changed, field by field, of the first. */
+    sample: z.array(z.object({ kind: z.string(), id: z.string(), change: z.string(), fields: z.array(z.string()) })),
+  })
+  .meta({ id: 'ListOutcome' });
+/** A mapping that is kept by name. */
+export const KeptMap = z.object({ name: z.string(), map: TableMap, by: z.string(), at: z.string() }).meta({ id: 'KeptMap' });
+
+const Counts = {
+  kind: ObjectKindWord,
+  field: z.string(),
+  measured: z.number(),
+  reported: z.number(),
+  declared: z.number(),
+  assumed: z.number(),
+  notKnown: z.number(),
+  decides: z.number(),
+};
+/** What is known of the estate, and what is best learned next. */
+export const GapsAnswer = z
+  .object({
+    at: z.string(),
+    unknown: z.number(),
+    atLimit: z.number(),
+    facts: z.array(z.object(Counts)),
+    places: z.array(z.object({ location: z.string(), name: z.string(), unknown: z.number(), facts: z.array(z.object(Counts)) })),
+    next: z.array(
+      z.object({
+        action: z.string(),
+        location: z.string().nullable(),
+        crossings: z.number(),
+        people: z.number(),
+        minutes: z.number(),
+        /** Endpoints of the field checks of it. */
+        checks: z.array(z.object({ endpoint: z.string(), name: z.string(), location: z.string() })),
+      }),
+    ),
+  })
+  .meta({ id: 'GapsAnswer' });
+
+export type ListLook = z.infer<typeof ListLook>;
+export type ListOutcome = z.infer<typeof ListOutcome>;
+export type ListRequest = z.infer<typeof ListRequest>;
+export type KeptMap = z.infer<typeof KeptMap>;
+export type GapsAnswer = z.infer<typeof GapsAnswer>;
