@@ -51,7 +51,7 @@ const serverModules = {
   evidence: ['estate', 'securityLog'],
   bringup: ['crossing', 'estate', 'jobs', 'securityLog'],
   settings: ['crossing', 'estate', 'jobs'],
-  intake: ['crossing', 'estate', 'jobs'],
+  intake: ['crossing', 'estate', 'evidence', 'jobs'],
   people: ['crossing', 'estate', 'securityLog', 'signin'],
   views: [],
   health: ['crossing', 'estate', 'evidence'],

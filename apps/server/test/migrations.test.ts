@@ -93,6 +93,8 @@ test('servers that start at the same moment on an empty database bring it to its
      SELECT gen_random_uuid(), k, k, 'x', now(), 'done', '', 1, 1, '{}' FROM unnest('{import,export}'::text[]) k`,
   );
   await one.undoLastMigration();
+  expect(await one.query("SELECT to_regclass('taken_list') AS a, to_regclass('table_map') AS b")).toEqual([{ a: null, b: null }]);
+  await one.undoLastMigration();
   expect(
     await one.query("SELECT column_name FROM information_schema.columns WHERE table_name = 'draft' AND column_name = 'updated_at'"),
   ).toEqual([]);

@@ -29,6 +29,7 @@ export {
   Graphics,
 } from './estate/objects.js';
 export { measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
+export { standIns, withStandIns } from './estate/standIns.js';
 export { referencesOf } from './estate/references.js';
 export { completed, faultsOfObject, type ObjectCheck } from './estate/faultsOfObject.js';
 export type { FileProblem } from './files/problem.js';

@@ -92,6 +92,12 @@ export const nearScenarios: Scenario[] = [
     says: /Client 3.9.2 is refused: Main gateway asks for 3.10/,
     mended: [/Update the client to 3.10/, 'clear'],
   },
+  {
+    kind: 'what is assumed decides',
+    from: office,
+    make: all(endpoint({ assumed: ['ownership', 'processor'] }), setting('security.personalDevices', 'refused')),
+    says: /^Nobody knows the ownership of .*, and it decides$/,
+  },
   { kind: 'the client version is not known', from: dock, make: endpoint({ clientVersion: undefined }), says: /Main gateway asks for 3.10/ },
   {
     kind: 'no hardware decode for the stream in use',

@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger, type BeforeApplicationShutdown } from '@nestjs/common';
-import { type EndedWhy, faultOfJsonShape, faultOfTexts, FromPage, type Measurement } from '@underpass/contracts';
+import { completed, type EndedWhy, faultOfJsonShape, faultOfTexts, FromPage, type Measurement } from '@underpass/contracts';
+import { learnedOf } from '@underpass/core';
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
@@ -7,7 +8,7 @@ import { CONFIG, type Config } from '../config.js';
 import type { CheckLink } from '../database/entities.js';
 import { Check } from './check.js';
 import { uuidV7 } from '../database/uuid.js';
-import { ChangeService } from '../estate/change.service.js';
+import { ChangeService, ownName } from '../estate/change.service.js';
 import { TrustedProxies } from '../edge/address.js';
 import { databaseProblem } from '../problems/databaseProblem.js';
 import { logFailure } from '../problems/lastResort.js';
@@ -231,6 +232,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
 
   private async finish(check: Check): Promise<void> {
     const fromDesk = await this.keep(check);
+    if (fromDesk) await this.learn(check);
     await this.links.progress(check.link.id, 'finished', '');
     check.say({ type: 'kept', done: true, fromDesk });
     this.release(check);
@@ -263,6 +265,29 @@ export class CheckGateway implements BeforeApplicationShutdown {
     };
     await this.changes.keepMeasurements([measurement], `Field check ${link.endpoint ?? `at ${link.location}`}`);
     return fromDesk;
+  }
+
+  /** An endpoint of which next to nothing was known gets what its check says; what somebody said of it is left to them. */
+  private async learn({ link, figures }: Check): Promise<void> {
+    const id = link.endpoint;
+    if (id === null || !this.store.model.endpoints.get(id)?.assumed) return;
+    const plan = () => {
+      const before = this.store.model.endpoints.get(id);
+      if (!before?.assumed) return [];
+      const set = learnedOf(before, figures).filter(({ was, field }) => was !== 'otherwise' && field !== 'screens' && field !== 'decoders');
+      if (set.length === 0) return [];
+      const after = { ...before, ...Object.fromEntries(set.map(({ field, found }) => [field, found])) };
+      const assumed = before.assumed.filter((name) => !set.some(({ field }) => field === name));
+      return [
+        {
+          kind: 'endpoint' as const,
+          id,
+          before,
+          after: completed('endpoint', { ...after, assumed: assumed.length ? assumed : undefined }),
+        },
+      ];
+    };
+    if (plan().length > 0) await this.changes.apply(plan, ownName, `Field check of ${id}`);
   }
 
   private release(check: Check): void {

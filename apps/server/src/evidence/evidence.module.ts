@@ -11,6 +11,6 @@ import { CheckGateway } from './check.gateway.js';
   imports: [EstateModule, SecurityLogModule],
   controllers: [CheckLinksController, CheckController],
   providers: [CheckLinkService, CheckGateway],
-  exports: [CheckGateway],
+  exports: [CheckGateway, CheckLinkService],
 })
 export class EvidenceModule {}

@@ -136,6 +136,7 @@ const wayWords: Record<Settling['way'], string> = {
   'look at the gateway': 'look at the gateway',
   'look at the device': 'look at a device',
   'timed sign-in': 'timed sign-in',
+  'ask for what is assumed': 'question',
 };
 
 /** The one thing to find out that tells most. */

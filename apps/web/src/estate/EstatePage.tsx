@@ -25,6 +25,9 @@ export function EstatePage() {
           <Link className="btn" to="/estate/assumed">
             What is assumed
           </Link>
+          <Link className="btn" to="/estate/gaps">
+            What is known
+          </Link>
           <Link className="btn" to="/estate/changes">
             Changes
           </Link>
@@ -39,8 +42,13 @@ export function EstatePage() {
             </Link>
           )}
           {canEdit && (
-            <Link className="btn btn-primary" to="/estate/import">
+            <Link className="btn" to="/estate/import">
               Import a folder
+            </Link>
+          )}
+          {canEdit && (
+            <Link className="btn btn-primary" to="/estate/list">
+              Take in a list
             </Link>
           )}
         </span>

@@ -3,6 +3,7 @@ import { boardStage } from '../board/stage.js';
 import { bringupStage } from '../bringup/stage.js';
 import { crossingsStage } from '../crossings/stage.js';
 import { estateStage } from '../estate/stage.js';
+import { intakeStage } from '../intake/stage.js';
 import { signinStage } from '../signin/stage.js';
 import { settingsStage } from '../settings/stage.js';
 import { signonStage } from '../signon/stage.js';
@@ -18,6 +19,7 @@ export const stages: readonly Stage[] = [
   settingsStage,
   signonStage,
   estateStage,
+  intakeStage,
   viewsStage,
   signinStage,
 ];

@@ -1,11 +1,17 @@
 import { z } from 'zod';
+import { boundedRecord } from '../bounds.js';
 import { ObjectKindWord } from '../estate/change.js';
+import { HostName, Key, Name } from '../estate/objects.js';
+import { ClientKind, Ownership, WorkKind } from '../estate/words.js';
 import { TableMap } from '../files/tableMap.js';
+import { CheckLinkView } from './answers.js';
 
 /** Cells that somebody mended: row of the list → name of the column → what it should say. */
-const Mends = z
-  .record(z.string().regex(/^\d{1,7}$/, 'must be the number of a row'), z.record(z.string().max(300), z.string().max(2000)))
-  .refine((mends) => Object.keys(mends).length <= 5000, 'must be at most 5000 rows');
+const Mends = boundedRecord(
+  z.string().regex(/^\d{1,7}$/, 'must be the number of a row'),
+  boundedRecord(z.string().max(300), z.string().max(2000), 500),
+  5000,
+);
 
 /** Where the name of a list that is sent stands. */
 export const ListQuery = z.object({ name: z.string().trim().min(1).max(200) });
@@ -75,6 +81,55 @@ export const ListOutcome = z
 /** A mapping that is kept by name. */
 export const KeptMap = z.object({ name: z.string(), map: TableMap, by: z.string(), at: z.string() }).meta({ id: 'KeptMap' });
 
+/** One person to check of whom nothing has to be known: what they open is a resource that is there, or an address. */
+export const OnePersonRequest = z
+  .strictObject({
+    name: z.string().trim().max(120, 'must be at most 120 characters').default(''),
+    resource: Key.optional().describe('What they open, where it is there already'),
+    address: HostName.optional().describe('Else the address they open it at'),
+    what: Name.default('Desktop').describe('What they call it'),
+    work: WorkKind.optional().describe('What they do in it; left out: it is not known'),
+    clientKind: ClientKind.optional(),
+    ownership: Ownership.optional(),
+    location: Key.optional().describe('Where they are, where it is there already'),
+    hours: z.number().int().min(1).max(720).default(72),
+  })
+  .refine(({ resource, address }) => (resource === undefined) !== (address === undefined), {
+    message: 'must have a resource or an address',
+    path: ['address'],
+  })
+  .meta({ id: 'OnePersonRequest' });
+/** The link to send, and the crossing that stands as soon as the check is done. */
+export const OnePersonAnswer = z
+  .object({
+    link: CheckLinkView,
+    crossing: z.string(),
+    person: z.string(),
+    endpoint: z.string(),
+    location: z.string(),
+    changeId: z.string(),
+  })
+  .meta({ id: 'OnePersonAnswer' });
+
+const Field = z.object({ field: z.string(), now: z.string(), found: z.string() });
+/** What field checks say of endpoints that the estate knows differently. */
+export const DifferencesAnswer = z
+  .array(z.object({ endpoint: z.string(), name: z.string(), location: z.string(), at: z.string(), fields: z.array(Field) }))
+  .meta({ id: 'DifferencesAnswer' });
+/** Fields to take over from the latest field check of their endpoints. */
+export const TakeOverRequest = z
+  .strictObject({
+    fields: z
+      .array(z.strictObject({ endpoint: Key, field: z.string().max(40) }))
+      .min(1)
+      .max(1000),
+  })
+  .meta({ id: 'TakeOverRequest' });
+/** What is best done first in an estate that has little in it; empty once there is enough. */
+export const FirstStepsAnswer = z
+  .array(z.object({ text: z.string(), to: z.string(), action: z.string() }))
+  .meta({ id: 'FirstStepsAnswer' });
+
 const Counts = {
   kind: ObjectKindWord,
   field: z.string(),
@@ -112,3 +167,7 @@ export type ListOutcome = z.infer<typeof ListOutcome>;
 export type ListRequest = z.infer<typeof ListRequest>;
 export type KeptMap = z.infer<typeof KeptMap>;
 export type GapsAnswer = z.infer<typeof GapsAnswer>;
+export type OnePersonRequest = z.infer<typeof OnePersonRequest>;
+export type OnePersonAnswer = z.infer<typeof OnePersonAnswer>;
+export type DifferencesAnswer = z.infer<typeof DifferencesAnswer>;
+export type FirstStepsAnswer = z.infer<typeof FirstStepsAnswer>;

@@ -35,6 +35,16 @@ export const DrawnScene = z.strictObject({
   low1Fps: z.number().min(0).max(1000),
 });
 
+/** What a browser says of the device it runs on; most say only some of it. */
+export const BrowserDevice = z.strictObject({
+  mobile: z.boolean().optional(),
+  architecture: z.enum(['x86', 'arm']).optional(),
+  bits: z.union([z.literal(32), z.literal(64)]).optional(),
+  cores: z.number().int().min(1).max(1024).optional(),
+  memoryGB: z.number().min(0.25).max(1024).optional().describe('Rounded down to a class, and never told above 8 or 32'),
+  connection: z.enum(['wired', 'wifi']).optional(),
+});
+
 export const BrowserFacts = z.strictObject({
   kind: z.string().max(60),
   version: z.string().max(60),
@@ -43,6 +53,7 @@ export const BrowserFacts = z.strictObject({
     z.enum(['clipboard', 'fullScreen', 'keyboardLock', 'secondScreen', 'usb', 'camera', 'microphone', 'webgl', 'webCodecs', 'webrtc']),
     z.boolean(),
   ),
+  device: BrowserDevice.optional(),
 });
 
 export const DecodeAnswer = z.strictObject({
@@ -105,6 +116,7 @@ export const Measurement = z
 export type RoundTrips = z.infer<typeof RoundTrips>;
 export type Datagrams = z.infer<typeof Datagrams>;
 export type DrawnScene = z.infer<typeof DrawnScene>;
+export type BrowserDevice = z.infer<typeof BrowserDevice>;
 export type BrowserFacts = z.infer<typeof BrowserFacts>;
 export type DecodeAnswer = z.infer<typeof DecodeAnswer>;
 export type Figures = z.infer<typeof Figures>;

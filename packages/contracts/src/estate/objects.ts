@@ -51,6 +51,12 @@ export const HostName = z
 export const Day = z.iso.date({ error: 'must be a date such as 2026-06-12' });
 const Latitude = z.number().min(-90).max(90);
 const Longitude = z.number().min(-180).max(180);
+/** Fields that are taken to be so and that nobody knows; a verdict that hangs on one is Unknown. */
+const Assumed = z
+  .array(z.string().regex(/^[a-zA-Z]{1,40}$/, 'must be the name of a field'))
+  .max(20)
+  .optional()
+  .describe('Fields that are taken to be so until somebody says it; what hangs on them is Unknown');
 const Share = z.number().min(0, 'must be 0 to 1').max(1, 'must be 0 to 1');
 /** A time of day, 24 hours. */
 export const Clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day from 00:00 to 23:59, such as 08:30');
@@ -99,6 +105,7 @@ export const Location = z
     inside: z.boolean().default(false).describe('On the inside network, with a direct path to the hosts'),
     addressRange: z.string().max(60).optional().describe('Address range in CIDR form'),
     wifi: Wifi.optional().describe('Its Wi-Fi network'),
+    assumed: Assumed,
   })
   .meta({ id: 'Location' });
 
@@ -109,6 +116,7 @@ export const Region = z
     latitude: Latitude,
     longitude: Longitude,
     timeZone: Zone.optional().describe('IANA zone that its hosts show'),
+    assumed: Assumed,
   })
   .meta({ id: 'Region' });
 
@@ -143,6 +151,7 @@ export const Gateway = z
       'How it wants the name written: bare, with the domain before it and a backslash, or behind it and an at sign',
     ),
     defaultCredentials: z.boolean().optional().describe('Reported: the maker’s password of the gateway still works'),
+    assumed: Assumed,
   })
   .meta({ id: 'Gateway' });
 
@@ -165,6 +174,7 @@ export const Pool = z
       .default(['own directory'])
       .describe('Directories whose accounts its hosts sign in'),
     signInGroups: z.array(Key).max(1000).default([]).describe('Groups with the right to sign in to its hosts; empty means everybody'),
+    assumed: Assumed,
   })
   .meta({ id: 'Pool' });
 
@@ -193,6 +203,7 @@ export const Host = z
     release: Version.optional().describe('Release of the host’s system'),
     installed: z.array(z.string().min(1).max(120)).max(1000).optional().describe('Programs in the order they were installed in'),
     reportedAt: Instant.optional().describe('When the host last reported; absent means the figures were typed'),
+    assumed: Assumed,
   })
   .meta({ id: 'Host' });
 
@@ -214,6 +225,7 @@ export const Resource = z
     profileRegion: Key.optional().describe('Region the profile is kept in, if not the host’s'),
     deliveredMB: z.number().min(0).max(1_000_000).default(0).describe('Applications delivered at sign-in'),
     onlyApp: Name.optional().describe('The one application people use in this desktop, if it is only one'),
+    assumed: Assumed,
   })
   .meta({ id: 'Resource' });
 
@@ -337,6 +349,7 @@ export const Endpoint = z
     reportedAt: Instant.optional().describe('When the endpoint last reported; absent means the figures were typed'),
     screensAt: Instant.optional().describe('When the screens were typed; what was measured of them before does not count any more'),
     decodersAt: Instant.optional().describe('When the decoders were typed; what was measured of them before does not count any more'),
+    assumed: Assumed,
   })
   .meta({ id: 'Endpoint' });
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { kindOrder, objectSchemas, references, secretFields, type ObjectKind } from '../estate/estate.js';
 import { columnsOf, unwrap, type Column } from './columns.js';
+import { withStandIns } from '../estate/standIns.js';
 import { keyOfName } from './fields.js';
 import { objectOfTexts } from './table.js';
 
@@ -32,8 +33,16 @@ export interface TextFault {
   expected: string;
 }
 
+/** What a text says is not assumed any more. */
+function said(raw: Record<string, unknown>, texts: Readonly<Record<string, string>>): Record<string, unknown> {
+  const { assumed, ...rest } = raw;
+  const left = ((assumed as string[] | undefined) ?? []).filter((field) => texts[field] === undefined || texts[field] === '');
+  return left.length ? { ...rest, assumed: left } : rest;
+}
+
 /**
- * An object out of the texts of its fields, as a table holds them, over one that is there: what is not named stays as it is.
+ * An object out of the texts of its fields, as a table holds them, over one that is there: what is not named stays as it is, and what it
+ * cannot be without is taken to be so until somebody says it.
  */
 export function objectOver(
   kind: ObjectKind,
@@ -41,7 +50,13 @@ export function objectOver(
   over: object | null,
 ): { object: { id: string } } | { faults: TextFault[] } {
   const faults: TextFault[] = [];
-  const object = objectOfTexts(objectSchemas[kind], Object.entries(texts), (fault) => faults.push(fault), over);
+  const object = objectOfTexts(
+    objectSchemas[kind],
+    Object.entries(texts),
+    (fault) => faults.push(fault),
+    over,
+    (raw) => withStandIns(kind, said(raw, texts)),
+  );
   return object ? { object: object as { id: string } } : { faults };
 }
 

@@ -40,6 +40,7 @@ function put(target: Record<string, unknown>, path: string[], value: unknown): v
 /**
  * An object out of the texts of its fields; what is empty, or no field, says nothing.
  * @param over an object that is there: what no text says stays as it is
+ * @param finish what is done with the values before the schema looks at them
  * @returns null where anything is wrong, each told
  */
 export function objectOfTexts<S extends z.ZodType>(
@@ -47,6 +48,7 @@ export function objectOfTexts<S extends z.ZodType>(
   texts: Iterable<readonly [field: string, text: string]>,
   tell: (fault: Pick<FileProblem, 'field' | 'problem' | 'expected'>) => void,
   over: object | null = null,
+  finish: (raw: Record<string, unknown>) => Record<string, unknown> = (raw) => raw,
 ): z.infer<S> | null {
   const { columns, byName } = columnsFor(schema);
   const raw = (over ? structuredClone(over) : {}) as Record<string, unknown>;
@@ -71,7 +73,7 @@ export function objectOfTexts<S extends z.ZodType>(
     }
   }
   if (!good) return null;
-  const result = schema.safeParse(raw, { reportInput: true });
+  const result = schema.safeParse(finish(raw), { reportInput: true });
   if (result.success) return result.data;
   for (const issue of result.error.issues)
     for (const { path, problem } of faultsOfIssues([issue])) {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedRecord } from '../bounds.js';
 import { objectKinds, type ObjectKind } from '../estate/estate.js';
 
 const Heading = z.string().trim().min(1, 'must not be empty').max(300);
@@ -19,7 +20,7 @@ export const MappedColumn = z
       .max(200)
       .optional()
       .describe('How one text holds several fields, each in braces: {location}-{name} parts “WEX-PC 7” at its first dash'),
-    values: z.record(Text, Text).optional().describe('What stands in the list → what it means here; empty: nothing is known'),
+    values: boundedRecord(Text, Text, 2000).optional().describe('What stands in the list → what it means here; empty: nothing is known'),
   })
   .refine(({ to, pattern }) => (to === undefined) !== (pattern === undefined), 'must have either “to” or “pattern”')
   .refine(({ pattern }) => pattern === undefined || /\{[^{}]+\}/.test(pattern), 'must have a field in braces in its pattern');
@@ -30,9 +31,9 @@ export const TableMap = z
     kind: KindWord,
     key: FieldName.default('id').describe('Field by which a row is found among what is there'),
     columns: z.array(MappedColumn).max(500),
-    constants: z.record(FieldName, Text).default({}).describe('Fields that are the same for all rows'),
+    constants: boundedRecord(FieldName, Text, 200).default({}).describe('Fields that are the same for all rows'),
     make: z
-      .partialRecord(KindWord, z.record(FieldName, Text))
+      .partialRecord(KindWord, boundedRecord(FieldName, Text, 200))
       .default({})
       .describe('Kinds that are made where a name is not there yet, with what all those made have in common'),
     heads: z.array(Heading).max(500).optional().describe('Names of the columns when the mapping was made, to notice another list'),

@@ -183,11 +183,19 @@ function placeFor(model: EstateModel, writing: Writing, edit: Extract<Patch, { d
  */
 export function stamped(write: ObjectChange, atMs: number): ObjectChange {
   const { kind, before, after } = write;
-  if (kind !== 'endpoint' || !before || !after) return write;
-  let next = after;
+  if (!before || !after) return write;
+  let next = withoutSaid(before, after);
+  if (kind !== 'endpoint') return next === after ? write : { ...write, after: next };
   for (const [field, stamp] of Object.entries(measuredToo))
     if (!same(fieldAt(before, field), fieldAt(after, field)) && same(fieldAt(before, stamp), fieldAt(after, stamp)))
       next = withField(next, stamp, stampOf(atMs));
   return { ...write, after: next };
+}
+/** What somebody says now is not assumed any more. */
+function withoutSaid(before: object, after: object): object {
+  const { assumed } = after as { assumed?: readonly string[] };
+  if (!assumed?.length || !same(assumed, fieldAt(before, 'assumed'))) return after;
+  const left = assumed.filter((field) => same(fieldAt(before, field), fieldAt(after, field)));
+  return left.length === assumed.length ? after : withField(after, 'assumed', left.length ? left : null);
 }
 const stampOf = (atMs: number): string => new Date(atMs).toISOString().replace(/\.\d+Z$/, 'Z');

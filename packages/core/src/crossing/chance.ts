@@ -42,6 +42,7 @@ export const inOrder: Partial<Record<Missing, number>> = {
   'power of the hosts': 0.95,
   'places of the hosts': 0.9,
   screens: 0.8,
+  'what is assumed': 0.6,
 };
 
 /**

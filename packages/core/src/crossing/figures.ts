@@ -1,6 +1,7 @@
 import type { Bay, Host, Thresholds, Verdict } from '@underpass/contracts';
 import type { Assumed } from '../assumed/index.js';
 import type { Evidence } from '../evidence/index.js';
+import { assumedFieldsOf, otherValues, withAssumed, type AssumedField, type OpenField } from './assumedFields.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
@@ -59,6 +60,7 @@ export type Missing =
   | 'graphics of the host'
   | 'sign-on times'
   | 'host figures'
+  | 'what is assumed'
   | StepDoubt;
 
 /** What a crossing is measured by beside whether it opens: a verdict each, with the whole interval. */
@@ -95,6 +97,8 @@ export interface CrossingFigures {
   /** What has to be known of an aspect that is in doubt. */
   doubts: Partial<Record<Aspect, Missing>>;
   missing: Missing[];
+  /** Fields that nobody knows and by which the verdict hangs; none where there are none. */
+  openFields?: readonly OpenField[];
 }
 
 /** Profile over the data centre's own network or between regions; assumed. */
@@ -278,6 +282,41 @@ const sameDevice = (a: Evidence, b: Evidence): boolean =>
  * @param now the figures of what the facts were read like: what nothing that is other goes into is taken from them
  */
 export function computeFigures(facts: CrossingFacts, settings?: SettingValues, now?: CrossingFigures): CrossingFigures {
+  const figures = figuresAsTaken(facts, settings, now);
+  const fields = assumedFieldsOf(facts);
+  return fields.length === 0 ? figures : withOpenFields(figures, facts, fields);
+}
+
+/**
+ * What is taken to be so is tried otherwise: a field by which the verdict would be another makes it Unknown. Each is tried by itself,
+ * and then all of them as they are worst together.
+ */
+function withOpenFields(figures: CrossingFigures, facts: CrossingFacts, fields: readonly AssumedField[]): CrossingFigures {
+  const open: OpenField[] = [];
+  let together = facts;
+  for (const field of fields) {
+    let worst: { value: unknown; verdict: Verdict } | null = null;
+    const otherwise: OpenField['otherwise'] = [];
+    for (const value of otherValues(field)) {
+      const { verdict } = figuresAsTaken(withAssumed(facts, field, value));
+      if (verdict !== figures.verdict) otherwise.push({ value, verdict });
+      if (!worst || worse[verdict] > worse[worst.verdict]) worst = { value, verdict };
+    }
+    if (otherwise.length) open.push({ ...field, otherwise });
+    if (worst) together = withAssumed(together, field, worst.value);
+  }
+  // none of them alone, but together
+  if (open.length === 0 && fields.length > 1) {
+    const { verdict } = figuresAsTaken(together);
+    if (verdict !== figures.verdict)
+      open.push(...fields.map((field) => ({ ...field, otherwise: [{ value: 'with the others', verdict }] })));
+  }
+  if (open.length === 0) return figures;
+  return { ...figures, verdict: 'unknown', openFields: open, missing: [...new Set<Missing>([...figures.missing, 'what is assumed'])] };
+}
+
+/** The numbers of a crossing with all that its objects say taken to be so. */
+function figuresAsTaken(facts: CrossingFacts, settings?: SettingValues, now?: CrossingFigures): CrossingFigures {
   const s = settings ?? settingsOf(facts);
   const { like } = facts;
   const same = now && like && now.settings === s && sameDevice(like.evidence, facts.evidence) ? now : null;

@@ -310,6 +310,13 @@ export class EstateModel implements Lookups {
   get measurementsAt() {
     return this.parts.measurementsAt;
   }
+  /** The latest field check made on an endpoint, whole and from its desk. */
+  latestCheck(endpoint: string): Measurement | undefined {
+    const location = this.endpoints.get(endpoint)?.location;
+    return this.measurementsAt
+      .get(location ?? '')
+      ?.findLast((each) => each.endpoint === endpoint && each.method === 'field check' && each.vantage === 'desk' && !each.partial);
+  }
   /** Who sees what, with the chains. */
   get access() {
     return this.parts.access;

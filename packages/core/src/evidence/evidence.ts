@@ -62,7 +62,7 @@ const lineFacts = ['roundTrips', 'addedDownMs', 'addedUpMs', 'datagrams', 'downM
 const endpointFacts = ['screens', 'decoders', 'scene', 'browser', 'plugged'] as const;
 
 /** Where a way leads. */
-export type FarEnd = Place & { id?: string };
+export type FarEnd = Place & { id?: string; assumed?: readonly string[] | undefined };
 
 /** Why a measurement is no evidence for the way from the desk, or null. */
 export function rejection(measurement: Measurement, location: Location, farEnd: FarEnd | undefined): RejectedBecause | null {
@@ -70,6 +70,8 @@ export function rejection(measurement: Measurement, location: Location, farEnd: 
   const rtt = measurement.figures.roundTrips;
   // one that went elsewhere is held against that place where it is read
   if (!rtt || !farEnd || (measurement.target !== undefined && measurement.target !== farEnd.id)) return null;
+  // where they stand is not known: no light goes by a place that is taken to be so
+  if ([location, farEnd].some(({ assumed }) => assumed?.some((field) => field === 'latitude' || field === 'longitude'))) return null;
   const floor = location.lineKind === 'geo-satellite' ? geostationaryFloorMs : lightFloorMs(distanceKm(location, farEnd));
   return rtt.medianMs < floor * 0.98 ? 'below what light allows' : null;
 }

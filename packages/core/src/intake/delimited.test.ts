@@ -27,6 +27,17 @@ describe('rows of text', () => {
     expect(sheet).toMatchObject({ delimiter: ';', head: ['Ort', 'Breite', 'Preis'] });
   });
 
+  it('are not parted by the comma of a price in every row either, where the last column is empty', () => {
+    const rows = Array.from({ length: 30 }, (_, i) => `Kasse ${i};N-${i};Head office;${i + 300},00;`).join('\r\n');
+    for (const isKnown of [isFieldWord, () => false])
+      expect(
+        readDelimited(`List of October\r\n\r\nGerätename;Inventar-Nr.;Standort;Kaufpreis;Bemerkung\r\n${rows}\r\n`, { isKnown }),
+      ).toMatchObject({
+        ...{ delimiter: ';', headerRow: 3 },
+        head: ['Gerätename', 'Inventar-Nr.', 'Standort', 'Kaufpreis', 'Bemerkung'],
+      });
+  });
+
   it('are parted by what the first line names', () => {
     expect(read('sep=|\nname|place\nA, B|Yard\n')).toMatchObject({
       delimiter: '|',

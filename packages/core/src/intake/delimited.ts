@@ -19,7 +19,7 @@ const parse = (text: string, delimiter: string) => Papa.parse<string[]>(text, { 
 const naming = /^sep=(.)\r?\n/i;
 
 /** The delimiter by which most rows have the same number of cells, more than one. */
-function delimiterOf(text: string): string {
+function delimiterOf(text: string, isKnown: (text: string) => boolean): string {
   // whole lines alone: the last one may be cut
   const cut = text.length > looked ? text.slice(0, text.lastIndexOf('\n', looked) + 1) || text.slice(0, looked) : text;
   let best: { delimiter: string; score: number } = { delimiter: ',', score: 0 };
@@ -31,9 +31,13 @@ function delimiterOf(text: string): string {
     const width = usualWidth(rows);
     if (width < 2) continue;
     const same = rows.filter(({ cells }) => widthOf(cells) === width).length / rows.length;
-    // a decimal comma makes cells too, but the names of the columns have none
-    const at = headerAt(rows.map(({ cells }, i) => ({ row: i, cells })));
-    const score = same + (at !== null && widthOf(rows[at]?.cells ?? []) === width ? 1 : 0) + Math.min(width, 20) / 100;
+    // a decimal comma makes cells too, but the names of the columns have none; the last column may be empty in every row
+    const at = headerAt(
+      rows.map(({ cells }, i) => ({ row: i, cells })),
+      isKnown,
+    );
+    const head = at === null ? [] : (rows[at]?.cells ?? []);
+    const score = same + (widthOf(head) >= width ? 1 : 0) + (head.some(isKnown) ? 1 : 0) + Math.min(width, 20) / 100;
     if (score > best.score + 1e-9) best = { delimiter, score };
   }
   return best.delimiter;
@@ -69,7 +73,7 @@ export function readDelimited(bytes: Uint8Array | string, options: DelimitedOpti
   const named = naming.exec(plain);
   const text = named ? plain.slice(named[0].length) : plain;
   if (text.includes('\0')) throw new SheetError('holds characters that no text has; save it as CSV, or as a workbook', 1);
-  const delimiter = options.delimiter ?? named?.[1] ?? delimiterOf(text);
+  const delimiter = options.delimiter ?? named?.[1] ?? delimiterOf(text, options.isKnown ?? (() => false));
   const { data, errors } = parse(text, delimiter);
   if (data.length > mostRows) throw new SheetError(`has more than ${mostRows} rows; divide it`, mostRows);
   const all = linesOf(data, named ? 2 : 1);

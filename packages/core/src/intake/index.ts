@@ -11,3 +11,5 @@ export { isLdif, readLdif, type LdifContent } from './directory/ldif.js';
 export { valuesOf, type DirectoryEntry } from './directory/entry.js';
 export { readDirectory, usualWords, type DirectoryContent, type DirectoryWords } from './directory/directory.js';
 export { directorySheet, kindOfEntries, sheetOfEntries } from './directory/entries.js';
+export { styleOf, type FigureStyle } from './figures.js';
+export { saysNothing, tidyCell } from './tidy.js';

@@ -288,10 +288,11 @@ describe('rows that are taken in', () => {
     expect(take('id;name;site\n1;a;Wexcombe\n', map).alike).toEqual([
       { column: 'site', field: 'location', values: ['Wexcombe hall', 'Wexcombe'] },
     ]);
-    const poor = mapping({ columns: map.columns, make: { location: { lineKind: 'fibre' } } });
-    expect(take('id;name;site\n1;a;Elsewhere\n', poor).rejected[0]?.text).toMatch(
-      /^location “Elsewhere” cannot be made: kind must be one of office/,
-    );
+    // what is not said of a place is taken to be so, and marked; of a person there is nothing to take
+    const poor = mapping({ columns: [...map.columns, plain('who', 'person')], make: { location: { lineKind: 'fibre' }, person: {} } });
+    const { made: few, rejected } = take('id;name;site;who\n1;a;Elsewhere;Ada\n', poor);
+    expect(few[0]?.object).toMatchObject({ lineKind: 'fibre', kind: 'office', assumed: ['kind', 'latitude', 'longitude'] });
+    expect(rejected[0]?.text).toMatch(/^person “Ada” cannot be made: kind must be one of staff/);
   });
 
   it('may name one another, also one further down', () => {

@@ -221,10 +221,11 @@ class Taking {
 
   /** What is the same for all rows: of one that is there it fills only what is not known. */
   #constants(before: Named | null): Readonly<Record<string, string>> {
-    if (!before) return this.map.constants;
+    const said = Object.entries(this.map.constants).filter(([, text]) => text.trim() !== '');
+    if (!before) return Object.fromEntries(said);
     const known = (name: string) =>
       name.split('.').reduce<unknown>((inner, key) => (inner as Record<string, unknown> | undefined)?.[key], before);
-    return Object.fromEntries(Object.entries(this.map.constants).filter(([name]) => known(name) === undefined));
+    return Object.fromEntries(said.filter(([name]) => known(name) === undefined));
   }
 
   /** The id of a row, or one made of its name that nobody else has. */

@@ -10,3 +10,4 @@ export { LintTally, type LintedRule } from './linted.js';
 export { suggesting, type Suggestion } from './suggest.js';
 export { GapsTally, type GapAct, type GapFact, type Gaps, type GapStep } from './gaps.js';
 export { knownWays, type Known } from './gapFacts.js';
+export { firstSteps, type FirstStep } from './firstSteps.js';

@@ -8,6 +8,7 @@ export const ways = {
   'look at the gateway': 2,
   'look at the device': 2,
   'timed sign-in': 1,
+  'ask for what is assumed': 1,
 } as const;
 /** A way to learn a fact. */
 export type WayToLearn = keyof typeof ways;
@@ -32,6 +33,7 @@ export const wayOf: Record<Missing, WayToLearn> = {
   'client version': 'look at the device',
   'second factor time': 'timed sign-in',
   'sign-on times': 'timed sign-in',
+  'what is assumed': 'ask for what is assumed',
 };
 
 /** Facts of a device, which tell nothing of the one beside it. */

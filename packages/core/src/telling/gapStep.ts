@@ -17,6 +17,8 @@ function actText(act: GapAct, model: EstateModel): string {
       return `a look at ${name}`;
     case 'look at the device':
       return act.times === 1 ? `a look at one device at ${name}` : `a look at each of ${act.times} devices at ${name}`;
+    case 'ask for what is assumed':
+      return `one question about ${name}`;
     case 'timed sign-in':
       return act.times === 1 ? `one timed sign-in at ${name}` : `a timed sign-in on each of ${act.times} endpoints at ${name}`;
   }

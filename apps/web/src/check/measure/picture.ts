@@ -1,5 +1,5 @@
 import { summariseFrameTimes } from '@underpass/core';
-import type { BrowserFacts, DecodeAnswer, DrawnScene, Screen } from '@underpass/contracts';
+import type { BrowserDevice, BrowserFacts, DecodeAnswer, DrawnScene, Screen } from '@underpass/contracts';
 
 interface DetailedScreen {
   width: number;
@@ -162,11 +162,36 @@ function nameOfBrowser(): { kind: string; version: string } {
   return { kind, version: own ?? version };
 }
 
+interface Told {
+  userAgentData?: { mobile: boolean; getHighEntropyValues?: (hints: string[]) => Promise<{ architecture?: string; bitness?: string }> };
+  deviceMemory?: number;
+  connection?: { type?: string };
+}
+
+/** What the browser says of its device, as far as it says anything [User-Agent Client Hints; Device Memory; Network Information]. */
+async function deviceFacts(): Promise<BrowserDevice | undefined> {
+  const told = navigator as Navigator & Told;
+  const said: { architecture?: string; bitness?: string } = (await told.userAgentData?.getHighEntropyValues?.(['architecture', 'bitness']).catch(() => ({}))) ?? {};
+  const { architecture, bitness } = said;
+  const kind = told.connection?.type;
+  const device: BrowserDevice = {
+    ...(told.userAgentData ? { mobile: told.userAgentData.mobile } : {}),
+    ...(architecture === 'x86' || architecture === 'arm' ? { architecture } : {}),
+    ...(bitness === '32' || bitness === '64' ? { bits: bitness === '32' ? 32 : 64 } : {}),
+    ...(told.hardwareConcurrency > 0 ? { cores: Math.min(1024, told.hardwareConcurrency) } : {}),
+    ...(told.deviceMemory === undefined ? {} : { memoryGB: Math.min(1024, Math.max(0.25, told.deviceMemory)) }),
+    ...(kind === 'ethernet' ? { connection: 'wired' } : kind === 'wifi' ? { connection: 'wifi' } : {}),
+  };
+  return Object.keys(device).length ? device : undefined;
+}
+
 /** What this browser can do as a client. Camera and microphone are only counted, never opened. */
 export async function browserFacts(): Promise<BrowserFacts> {
+  const device = await deviceFacts();
   const devices = (await navigator.mediaDevices?.enumerateDevices().catch(() => [])) ?? [];
   return {
     ...nameOfBrowser(),
+    ...(device ? { device } : {}),
     touch: navigator.maxTouchPoints > 0 && matchMedia('(pointer: coarse)').matches,
     can: {
       clipboard: navigator.clipboard !== undefined,

@@ -7,6 +7,7 @@ import { screensExceedClient } from './desk/screensExceedClient.js';
 import { screensLeftOut } from './desk/screensLeftOut.js';
 import { screensNotKnown } from './desk/screensNotKnown.js';
 import { sessionNotScreenSize } from './desk/sessionNotScreenSize.js';
+import { assumedDecides } from './endpoint/assumedDecides.js';
 import { clientTooOld } from './endpoint/clientTooOld.js';
 import { decodeBudget } from './endpoint/decodeBudget.js';
 import { decodersNotKnown } from './endpoint/decodersNotKnown.js';
@@ -98,6 +99,7 @@ export const findingKinds: readonly FindingKind[] = [
   noHardwareDecode,
   personalDevice,
   versionNotKnown,
+  assumedDecides,
   unsteadyBeforeLine,
   wifiSignalLow,
   belowLight,

@@ -1,0 +1,66 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ListLook, TableMap } from '@underpass/contracts';
+import { useState } from 'react';
+import { call } from '../api/client.js';
+import { useAction } from '../ui/useAction.js';
+import { fitted } from './mapping.js';
+import { intakeQueries } from './queries.js';
+
+/** Mappings that were kept by name: one is used again, or this one is kept. */
+export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; onUse: (map: TableMap) => void }) {
+  const maps = useQuery(intakeQueries.maps());
+  const [name, setName] = useState('');
+  const [told, setTold] = useState('');
+  const { busy, fault, run } = useAction();
+  const kept = maps.data ?? [];
+  const use = (chosen: string) => {
+    const found = kept.find((each) => each.name === chosen);
+    if (!found) return;
+    const { map: next, gone } = fitted(found.map, look);
+    onUse(next);
+    setName(chosen);
+    setTold(gone.length ? `Not in this list: ${gone.map((each) => `“${each}”`).join(', ')}. What they fill is left as it is.` : '');
+  };
+  const own = kept.filter((each) => each.map.kind === look.kind);
+  return (
+    <div className="mt-3 flex flex-wrap gap-x-6 gap-y-2 items-center">
+      {own.length > 0 && (
+        <label className="flex gap-2 items-center">
+          Mapped as
+          <select className="field" value="" onChange={({ target }) => use(target.value)}>
+            <option value="">Use one that was kept</option>
+            {own.map((each) => (
+              <option key={each.name}>{each.name}</option>
+            ))}
+          </select>
+        </label>
+      )}
+      <form
+        className="flex gap-2 items-center"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim())
+            void run(async () => {
+              await call('intake/maps', 'PUT', { name: name.trim(), map });
+              await maps.refetch();
+              return { text: `The mapping is kept as “${name.trim()}”.` };
+            });
+        }}
+      >
+        <label className="flex gap-2 items-center">
+          Keep this mapping as
+          <input className="field w-[180px]" maxLength={120} value={name} onChange={({ target }) => setName(target.value)} />
+        </label>
+        <button className="btn btn-small" disabled={busy || name.trim() === ''}>
+          Keep
+        </button>
+      </form>
+      <span role="status" className="text-ink-2 empty:hidden">
+        {told}
+      </span>
+      <span role="alert" className="text-brick empty:hidden">
+        {fault}
+      </span>
+    </div>
+  );
+}

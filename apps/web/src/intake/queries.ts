@@ -1,0 +1,25 @@
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { GapsAnswer, KeptMap, ListLook, ObjectKind } from '@underpass/contracts';
+import { call, query } from '../api/client.js';
+
+/** How a list is read, where somebody says it otherwise than it was found. */
+export interface ReadAs {
+  kind?: ObjectKind | undefined;
+  sheet?: string | undefined;
+  headerRow?: number | undefined;
+}
+
+/** What the screens of what comes in ask for, and under which keys it is kept. */
+export const intakeQueries = {
+  list: (id: string | null, { kind, sheet, headerRow }: ReadAs) =>
+    queryOptions({
+      queryKey: ['intake', 'list', id, kind, sheet, headerRow],
+      queryFn: () => call<ListLook>(`intake/lists/${id}${query({ kind, sheet, headerRow })}`),
+      enabled: id !== null,
+      staleTime: Infinity,
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  maps: () => queryOptions({ queryKey: ['intake', 'maps'], queryFn: () => call<KeptMap[]>('intake/maps') }),
+  gaps: () => queryOptions({ queryKey: ['gaps'], queryFn: () => call<GapsAnswer>('gaps') }),
+};

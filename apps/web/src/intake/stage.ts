@@ -1,0 +1,13 @@
+import type { Stage } from '../shell/stage.js';
+
+export const intakeStage: Stage = {
+  routes: [
+    { path: 'estate/list', lazy: async () => ({ Component: (await import('./ListPage.js')).ListPage }) },
+    { path: 'estate/gaps', lazy: async () => ({ Component: (await import('./GapsPage.js')).GapsPage }) },
+  ],
+  actions: [
+    { name: 'Take in a list: spreadsheet, workbook, directory', to: '/estate/list', engineer: true },
+    { name: 'Gaps: what is known, and what to measure next', to: '/estate/gaps' },
+  ],
+  live: { results: ['gaps'] },
+};

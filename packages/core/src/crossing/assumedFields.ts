@@ -1,0 +1,126 @@
+import type { ObjectKind, Verdict } from '@underpass/contracts';
+import type { CrossingFacts } from './facts.js';
+import { lineOfSeat, subjectOf } from './subjectOf.js';
+
+/** A field of an object that is taken to be so and that nobody knows. */
+export interface AssumedField {
+  kind: ObjectKind;
+  id: string;
+  name: string;
+  field: string;
+  /** What it is taken to be. */
+  value: unknown;
+}
+/** The same where the verdict hangs on it: what it would come to otherwise. */
+export interface OpenField extends AssumedField {
+  otherwise: { value: unknown; verdict: Verdict }[];
+}
+
+/** What a field may be instead. A position is one thing: near the far end, or on the other side of the world. */
+const alternatives: Partial<Record<ObjectKind, Readonly<Record<string, readonly unknown[]>>>> = {
+  endpoint: {
+    deviceClass: ['thin-client', 'laptop', 'desktop-computer', 'tablet', 'phone', 'kiosk'],
+    ownership: ['managed', 'personal'],
+    platform: ['thin', 'desktop', 'mobile'],
+    processor: ['armhf', 'arm64', 'x86-64'],
+    clientKind: ['browser', 'native client', 'thin-client firmware'],
+  },
+  location: {
+    kind: ['office', 'control-room', 'ticket-hall', 'dock', 'vessel', 'home', 'outside'],
+    lineKind: ['fibre', 'cable', 'dsl', '4g', '5g', 'radio', 'leo-satellite', 'geo-satellite'],
+    latitude: [0, 1],
+  },
+  region: { latitude: [0, 1] },
+  gateway: { securityModes: [['tls'], ['pre-session'], ['tls', 'pre-session']] },
+  pool: { securityModes: [['tls'], ['pre-session'], ['tls', 'pre-session']] },
+  host: { places: [1, 2, 1000] },
+  resource: {
+    work: ['office', 'calls', 'video', 'design', 'touch', 'status'],
+    content: [{ still: 1 }, { text: 1 }, { window: 1 }, { 'page-video': 0.5, text: 0.5 }, { video: 1 }, { motion: 1 }],
+  },
+};
+
+type Object_ = { id: string; name: string; assumed?: readonly string[] | undefined };
+
+/** The objects of a crossing that may have such fields. */
+const objectsOf = (facts: CrossingFacts): readonly (readonly [ObjectKind, Object_])[] => [
+  ['endpoint', facts.endpoint],
+  ['location', facts.location],
+  ['resource', facts.resource],
+  ['pool', facts.pool],
+  ['gateway', facts.gateway],
+  ['region', facts.gatewayRegion],
+  ...facts.hosts.map((host) => ['host', host] as const),
+];
+
+/** Fields of a crossing’s objects that are taken to be so. Mostly there are none, and that is found out quickly. */
+export function assumedFieldsOf(facts: CrossingFacts): readonly AssumedField[] {
+  const { endpoint, location, resource, pool, gateway, gatewayRegion, hosts } = facts;
+  if (
+    !(endpoint.assumed ?? location.assumed ?? resource.assumed ?? pool.assumed ?? gateway.assumed ?? gatewayRegion.assumed) &&
+    !hosts.some(({ assumed }) => assumed)
+  )
+    return none;
+  return objectsOf(facts).flatMap(([kind, object]) =>
+    (object.assumed ?? [])
+      .filter((field) => alternatives[kind]?.[field])
+      .map((field): AssumedField => ({
+        kind,
+        id: object.id,
+        name: object.name,
+        field,
+        value: (object as unknown as Record<string, unknown>)[field],
+      })),
+  );
+}
+const none: readonly AssumedField[] = [];
+
+/** Values a field may have instead of the one it is taken to have. */
+export const otherValues = ({ kind, field, value }: AssumedField): readonly unknown[] =>
+  (alternatives[kind]?.[field] ?? []).filter((each) => field === 'latitude' || JSON.stringify(each) !== JSON.stringify(value));
+
+/** The facts of a crossing as they would be if a field had another value. */
+export function withAssumed(facts: CrossingFacts, { kind, id, field }: AssumedField, value: unknown): CrossingFacts {
+  const put = <T extends object>(object: T): T => ({
+    ...object,
+    ...(field === 'latitude' ? place(facts, value as number) : { [field]: value }),
+  });
+  // what was worked out for the facts as they stand does not hold for others
+  const fresh = { ...facts, resolved: undefined, like: undefined };
+  switch (kind) {
+    case 'endpoint':
+      return seated({ ...fresh, endpoint: put(facts.endpoint) });
+    case 'location':
+      return seated({ ...fresh, location: put(facts.location) });
+    case 'resource':
+      return { ...fresh, resource: put(facts.resource) };
+    case 'pool':
+      return { ...fresh, pool: put(facts.pool) };
+    case 'gateway':
+      return { ...fresh, gateway: put(facts.gateway) };
+    case 'region': {
+      const gatewayRegion = put(facts.gatewayRegion);
+      return { ...fresh, gatewayRegion, estate: { ...facts.estate, regions: new Map([...facts.estate.regions, [id, gatewayRegion]]) } };
+    }
+    case 'host':
+      return { ...fresh, hosts: facts.hosts.map((host) => (host.id === id ? put(host) : host)) };
+    default:
+      return fresh;
+  }
+}
+
+/** Where something may be of which it is not known: beside the gateway, or as far from it as the earth is wide. */
+function place({ gatewayRegion }: CrossingFacts, far: number): { latitude: number; longitude: number } {
+  const { latitude, longitude } = gatewayRegion;
+  return far === 0 ? { latitude, longitude } : { latitude: -latitude, longitude: longitude > 0 ? longitude - 180 : longitude + 180 };
+}
+
+/** The line and what settings look at, of another endpoint or place. */
+function seated(facts: CrossingFacts): CrossingFacts {
+  const { endpoint, location, person, subject } = facts;
+  return {
+    ...facts,
+    line: lineOfSeat(location, endpoint),
+    subject: subjectOf(endpoint, location, person, subject.groups),
+  };
+}

@@ -1,0 +1,60 @@
+import { noChange } from '../../../change/index.js';
+import type { OpenField } from '../../assumedFields.js';
+import { cost, type FindingKind } from '../../finding.js';
+
+/** Most fields that are named in the sentence. */
+const mostNamed = 2;
+
+/** A field’s name in words. @example wordsOf('lineKind') is "line kind" */
+const wordsOf = (field: string): string => (field === 'latitude' ? 'place on the map' : field.replace(/([A-Z])/g, ' $1').toLowerCase());
+const listed = (texts: readonly string[]): string =>
+  texts.length < 2 ? texts.join('') : `${texts.slice(0, -1).join(', ')} and ${texts.at(-1)}`;
+const valueText = (value: unknown): string =>
+  Array.isArray(value) ? value.join(' and ') : typeof value === 'object' ? 'another mix' : String(value);
+
+/** What it would come to if the field were otherwise, the worst first. */
+function otherwiseText({ field, otherwise }: OpenField): string {
+  const order = ['blocked', 'limited', 'unknown', 'clear'];
+  const [worst] = [...otherwise].sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict));
+  return worst && field !== 'latitude'
+    ? `if it were ${valueText(worst.value)}, it would be ${worst.verdict[0]?.toUpperCase()}${worst.verdict.slice(1)}`
+    : 'it may be far away';
+}
+
+/** Fields that nobody knows are taken to be so, and the verdict hangs on them. */
+export const assumedDecides: FindingKind = {
+  kind: 'what is assumed decides',
+  bay: 'Endpoint',
+  weight: 'unknown',
+  detect: (_, { openFields }) => {
+    if (!openFields?.length) return null;
+    const named = openFields.slice(0, mostNamed).map(({ field, name }) => `the ${wordsOf(field)} of ${name}`);
+    const more = openFields.length - named.length;
+    const [first] = openFields;
+    return {
+      text: `Nobody knows ${listed([...named, ...(more > 0 ? [`${more} more`] : [])])}, and it decides`,
+      cost: cost.notKnown + openFields.length,
+      costText: openFields.length === 1 ? '1 fact' : `${openFields.length} facts`,
+      sure: 'rests on an assumption',
+      bay:
+        first?.kind === 'location' || first?.kind === 'region'
+          ? 'Link'
+          : first?.kind === 'gateway'
+            ? 'Gateway'
+            : first?.kind === 'endpoint'
+              ? 'Endpoint'
+              : 'Host',
+      evidence: () =>
+        openFields.map((open) => ({
+          source: 'assumed' as const,
+          text: `${wordsOf(open.field)} of ${open.name} is taken to be ${open.field === 'latitude' ? 'here' : valueText(open.value)}; ${otherwiseText(open)}`,
+        })),
+      remedies: () =>
+        openFields.slice(0, mostNamed).map(({ field, name }) => ({
+          text: `Say the ${wordsOf(field)} of ${name}`,
+          change: noChange,
+          ask: 'ask whoever has it; 1 minute',
+        })),
+    };
+  },
+};
