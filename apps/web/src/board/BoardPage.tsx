@@ -19,6 +19,7 @@ import { boardQuery } from './queries.js';
 import { useAddress } from '../ui/useAddress.js';
 
 // not among what the Board waits for
+const FirstSteps = lazy(async () => ({ default: (await import('../intake/FirstSteps.js')).FirstSteps }));
 const ViewsMenu = lazy(async () => ({ default: (await import('../views/ViewsMenu.js')).ViewsMenu }));
 
 /** Where does it hurt now? One sentence, the way with its bays, places × resources, and what leads. */
@@ -53,13 +54,25 @@ export function BoardPage() {
         <h1>No crossing yet</h1>
         <Empty
           action={
-            <Link className="btn btn-primary" to="/estate/import">
-              Import an estate
-            </Link>
+            <span className="flex flex-wrap gap-3">
+              <Link className="btn btn-primary" to="/check-one">
+                Check one person
+              </Link>
+              <Link className="btn" to="/estate/list">
+                Take in a list
+              </Link>
+              <Link className="btn" to="/estate/import">
+                Import an estate folder
+              </Link>
+            </span>
           }
         >
-          A crossing needs a person, an endpoint, a location and a resource.
+          A crossing is one person on one endpoint at one place going through to one resource. Begin with one person on the telephone, or
+          with the list of devices you have.
         </Empty>
+        <Suspense>
+          <FirstSteps />
+        </Suspense>
       </div>
     );
   const bad = all - people.clear;
@@ -88,6 +101,11 @@ export function BoardPage() {
           </span>
           <span className="text-ink-3 w-full pb-1.5">{weekdayMoment(at)}</span>
         </div>
+        {all < 20 && (
+          <Suspense>
+            <FirstSteps />
+          </Suspense>
+        )}
         {board.settling && <SettlingLine settling={board.settling} />}
         {board.worstHour && (
           <p className="mb-1.5 text-ink-2">

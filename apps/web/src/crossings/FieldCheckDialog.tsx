@@ -119,7 +119,7 @@ function CheckMessage({ link }: { link: CheckLinkView }) {
 }
 
 /** The link as text and as a code, and how far it is used. */
-function MadeLink({ link, state }: { link: CheckLinkView; state: CheckLinkView }) {
+export function MadeLink({ link, state }: { link: CheckLinkView; state: CheckLinkView }) {
   const client = useQueryClient();
   const [copied, setCopied] = useState(false);
   return (

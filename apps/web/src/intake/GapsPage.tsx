@@ -9,6 +9,7 @@ import { useTitle } from '../shell/useTitle.js';
 import { labelOf } from '../ui/form/labels.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { Wide } from '../ui/Wide.js';
+import { Differences } from './Differences.js';
 import { KnownBar, KnownLegend, knownWords } from './KnownBar.js';
 import { intakeQueries } from './queries.js';
 import { SendChecks } from './SendChecks.js';
@@ -43,9 +44,14 @@ function Shown({ gaps }: { gaps: GapsAnswer }) {
         <h1>Nothing is known yet</h1>
         <Empty
           action={
-            <Link className="btn btn-primary" to="/estate/list">
-              Take in a list
-            </Link>
+            <span className="flex gap-3">
+              <Link className="btn btn-primary" to="/check-one">
+                Check one person
+              </Link>
+              <Link className="btn" to="/estate/list">
+                Take in a list
+              </Link>
+            </span>
           }
         >
           There is no crossing: it takes a person, an endpoint, a location and a resource.
@@ -106,6 +112,7 @@ function Shown({ gaps }: { gaps: GapsAnswer }) {
         </table>
       </Wide>
       <p className="text-ink-3 mt-1">A fact counts once for each thing it is of, and more the more crossings are Unknown for it.</p>
+      <Differences />
       <Facts facts={facts} />
     </>
   );

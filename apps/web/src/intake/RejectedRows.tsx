@@ -162,19 +162,23 @@ function Meaning({
 }: Omit<Unknown, 'rows'> & { map: TableMap; look: ListLook; onValue: (column: string, from: string, to: string) => void }) {
   const of = fieldsOfMap(map).find(({ name }) => name === field);
   const chosen = (look.head.includes(column) ? filledBy(map, column)?.values?.[value] : undefined) ?? '';
-  const near = [...wanted.matchAll(/\(([A-Za-z0-9._-]+)\)/g)].map(([, id]) => id as string);
+  // those that may be meant are told as name and id
+  const near = [...wanted.matchAll(/(?:^|, or )([^,()]+) \(([A-Za-z0-9._-]+)\)/g)].map(([, name, id]) => ({
+    id: id as string,
+    name: name as string,
+  }));
   if (of?.kind)
     return (
       <>
         <Pick
           kind={of.kind}
           label={`${value} means`}
-          value={chosen && chosen !== 'unknown' ? { id: chosen, name: chosen } : null}
+          value={chosen && chosen !== 'unknown' ? { id: chosen, name: near.find(({ id }) => id === chosen)?.name ?? chosen } : null}
           onPick={(picked) => onValue(column, value, picked?.id ?? '')}
         />
-        {near.map((id) => (
+        {near.map(({ id, name }) => (
           <button key={id} type="button" className="btn btn-small" aria-pressed={chosen === id} onClick={() => onValue(column, value, id)}>
-            {id}
+            {name}
           </button>
         ))}
         <button

@@ -1,4 +1,4 @@
-import { intakeTarget, kindWords, type ObjectKind, type TableMap } from '@underpass/contracts';
+import { intakeTarget, kindWords, standIns, type ObjectKind, type TableMap } from '@underpass/contracts';
 import type { IntakeField } from '@underpass/core';
 import { useState } from 'react';
 import { labelOf } from '../ui/form/labels.js';
@@ -15,9 +15,11 @@ export function Rest({ map, onChange }: { map: TableMap; onChange: (map: TableMa
     <section aria-labelledby="rest" className="mt-5">
       <h2 id="rest">The same for all rows</h2>
       <p className="text-ink-2">
-        {open.length
-          ? `No column says ${open.map(({ name }) => labelOf(name).toLowerCase()).join(', ')}. Say it here; of what is there already it fills only what is not known.`
-          : 'Every field that is needed is filled. What you add here fills only what is not known.'}
+        {open.length === 0
+          ? 'Every field that is needed is filled. What you add here fills only what is not known.'
+          : open.every(({ name }) => standIns[map.kind]?.[name] !== undefined)
+            ? `No column says ${open.map(({ name }) => labelOf(name).toLowerCase()).join(', ')}. Say it here, or leave it: what is not said is taken to be so until somebody says it, and verdicts that hang on it are Unknown.`
+            : `No column says ${open.map(({ name }) => labelOf(name).toLowerCase()).join(', ')}. Say it here; of what is there already it fills only what is not known.`}
       </p>
       <div className="mt-2 grid grid-cols-[minmax(120px,auto)_1fr] gap-x-4 gap-y-2 items-center max-w-[620px]">
         {[...open, ...fields.filter(({ name }) => Object.hasOwn(map.constants, name))].map((field) => (

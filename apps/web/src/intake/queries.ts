@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { GapsAnswer, KeptMap, ListLook, ObjectKind } from '@underpass/contracts';
+import type { DifferencesAnswer, FirstStepsAnswer, GapsAnswer, KeptMap, ListLook, ObjectKind } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
 /** How a list is read, where somebody says it otherwise than it was found. */
@@ -21,5 +21,7 @@ export const intakeQueries = {
       retry: false,
     }),
   maps: () => queryOptions({ queryKey: ['intake', 'maps'], queryFn: () => call<KeptMap[]>('intake/maps') }),
+  differences: () => queryOptions({ queryKey: ['intake', 'differences'], queryFn: () => call<DifferencesAnswer>('intake/differences') }),
+  firstSteps: () => queryOptions({ queryKey: ['intake', 'first steps'], queryFn: () => call<FirstStepsAnswer>('intake/first-steps') }),
   gaps: () => queryOptions({ queryKey: ['gaps'], queryFn: () => call<GapsAnswer>('gaps') }),
 };

@@ -266,8 +266,8 @@ const SizeMm = z.number().int().min(10).max(10_000);
 /** A screen on a desk: what it shows, the way its picture takes to it, and where it stands among the others. */
 export const Screen = z.strictObject({
   name: Name.optional().describe('What it calls itself'),
-  widthPx: z.number().int().min(320).max(16_384),
-  heightPx: z.number().int().min(240).max(16_384),
+  widthPx: z.number().int().min(320, 'must be at least 320 pixels wide').max(16_384, 'must be at most 16384 pixels wide'),
+  heightPx: z.number().int().min(240, 'must be at least 240 pixels high').max(16_384, 'must be at most 16384 pixels high'),
   refreshHz: z.number().min(1).max(500).optional(),
   scale: z.number().min(0.5).max(5).default(1),
   port: PortKind.optional().describe('Port of the device'),

@@ -18,10 +18,22 @@ export const plainWords: z.core.$ZodErrorMap = (issue) => {
         : `must be one of ${issue.values.map(String).join(', ')}`;
     case 'invalid_format':
       return issue.format === 'uuid' ? 'must be the id of something kept here' : undefined;
+    case 'too_small':
+      return `must ${sized(issue.origin, issue.minimum, issue.inclusive ? 'at least' : 'more than')}`;
+    case 'too_big':
+      return `must ${sized(issue.origin, issue.maximum, issue.inclusive ? 'at most' : 'less than')}`;
     default:
       return undefined;
   }
 };
+
+/** A bound in words: of a figure its value, of a text its characters, of a list its entries. */
+function sized(origin: string, bound: number | bigint, side: string): string {
+  if (origin === 'string') return `have ${side} ${bound} ${Number(bound) === 1 ? 'character' : 'characters'}`;
+  return origin === 'array' || origin === 'set'
+    ? `have ${side} ${bound} ${Number(bound) === 1 ? 'entry' : 'entries'}`
+    : `be ${side} ${bound}`;
+}
 
 // An effect of loading this file: it is named under `sideEffects` of the package, or a bundle would leave it out.
 z.config({ customError: plainWords });

@@ -70,7 +70,8 @@ function cellsFit(cells: readonly string[], field: IntakeField, head: string, lo
   if (form?.[1].includes(look)) return form[2];
   if (book) {
     const found = cells.filter((cell) => cell.split(/[;,]/).every((part) => book.find(part.trim()) !== null)).length;
-    return found / cells.length;
+    // names that are not there yet may come with the list: that none is known says nothing
+    return found === 0 ? null : found / cells.length;
   }
   const style = styleOf(cells);
   const fit = cells.filter((cell) => 'text' in tidyCell(cell, field, head, style)).length / cells.length;

@@ -98,6 +98,13 @@ describe('what columns are', () => {
     expect(guesses.map(({ field }) => field)).toEqual(['location', 'screens', null, null]);
   });
 
+  it('that name what is not there yet are taken by their name all the same', () => {
+    expect(guessColumns(sheetOf('Gerätename;Standort\nA;Elsewhere\nB;Nowhere\n'), targetOf()).map(({ field }) => field)).toEqual([
+      'name',
+      'location',
+    ]);
+  });
+
   it('make the kind of the list', () => {
     const all = (['location', 'person', 'endpoint', 'group'] as const).map((kind) => targetOf(estate, kind));
     expect(guessKind(sheetOf(devices), all)?.kind).toBe('endpoint');

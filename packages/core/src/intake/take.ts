@@ -208,7 +208,9 @@ class Taking {
     }
     const built = this.target.build(this.target.kind, { ...this.#constants(before), ...texts, id }, before);
     if ('faults' in built) {
-      for (const { field, problem, expected } of built.faults.slice(0, 20))
+      // one thing at a time of each field: it is one cell that is mended
+      const firsts = built.faults.filter(({ field }, i) => built.faults.findIndex((each) => each.field === field) === i);
+      for (const { field, problem, expected } of firsts.slice(0, 20))
         this.#refuse(row, field, texts[field] ?? '', { text: problem, wanted: expected });
       return null;
     }

@@ -171,7 +171,8 @@ interface Told {
 /** What the browser says of its device, as far as it says anything [User-Agent Client Hints; Device Memory; Network Information]. */
 async function deviceFacts(): Promise<BrowserDevice | undefined> {
   const told = navigator as Navigator & Told;
-  const said: { architecture?: string; bitness?: string } = (await told.userAgentData?.getHighEntropyValues?.(['architecture', 'bitness']).catch(() => ({}))) ?? {};
+  const said: { architecture?: string; bitness?: string } =
+    (await told.userAgentData?.getHighEntropyValues?.(['architecture', 'bitness']).catch(() => ({}))) ?? {};
   const { architecture, bitness } = said;
   const kind = told.connection?.type;
   const device: BrowserDevice = {
