@@ -14,7 +14,10 @@ export function CrossingHead({ answer: { id, between, view, at }, onCheck }: { a
         <h1 className="text-[18px] leading-6 [&_a]:border-b [&_a]:border-dotted [&_a]:border-ink-3">
           <Link to={`/crossings?person=${encodeURIComponent(between.person.id)}`}>{between.person.name}</Link>{' '}
           <span className="font-normal text-ink-3">on</span>{' '}
-          <Link to={`/estate/endpoint/${encodeURIComponent(between.endpoint.id)}`} className="mono">
+          <Link
+            to={`/estate/endpoint/${encodeURIComponent(between.endpoint.id)}`}
+            className={between.endpoint.name === between.endpoint.id ? 'mono' : ''}
+          >
             {between.endpoint.name}
           </Link>{' '}
           <span className="font-normal text-ink-3">at</span>{' '}

@@ -9,7 +9,7 @@ export function FirstSteps() {
   const steps = useQuery({ ...intakeQueries.firstSteps(), enabled: canEdit });
   if (!canEdit || !steps.data?.length) return null;
   return (
-    <section aria-labelledby="first-steps" className="mt-3 border-t-[1.5px] border-ink pt-2 max-w-[720px]">
+    <section aria-labelledby="first-steps" className="mt-3 mb-3 border-t-[1.5px] border-ink pt-2 max-w-[720px]">
       <h2 id="first-steps">First steps</h2>
       <ul>
         {steps.data.map(({ text, to, action }) => (

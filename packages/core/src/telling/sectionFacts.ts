@@ -65,13 +65,22 @@ const endpointFacts: FactsOfBay = (facts) => {
   const { endpoint, evidence } = facts;
   const { of, when } = toldOf(facts);
   const list: BayFact[] = [];
-  list.push(fact(of, `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`, when));
+  const taken = (...fields: string[]) => fields.some((field) => endpoint.assumed?.includes(field));
+  list.push(
+    taken('deviceClass', 'ownership')
+      ? fact(
+          'assumed',
+          `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`,
+          'taken to be so; nobody said it',
+        )
+      : fact(of, `${deviceWords[endpoint.deviceClass] ?? endpoint.deviceClass}, ${endpoint.ownership}`, when),
+  );
   const browser = evidence.browser;
   list.push(
     browser && endpoint.clientKind === 'browser'
       ? fact('measured', `${browser.value.kind} ${browser.value.version}`, browser.note)
       : fact(
-          of,
+          taken('clientKind') ? 'assumed' : of,
           `${endpoint.clientKind === 'thin-client firmware' ? 'Firmware' : endpoint.clientKind === 'browser' ? 'Browser' : 'Client'} ${endpoint.clientVersion ?? 'not known'}`,
           when,
         ),

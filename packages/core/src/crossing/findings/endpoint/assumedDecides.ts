@@ -2,11 +2,19 @@ import { noChange } from '../../../change/index.js';
 import type { OpenField } from '../../assumedFields.js';
 import { cost, type FindingKind } from '../../finding.js';
 
-/** Most fields that are named in the sentence. */
+/** Fields whose name says too little. */
+const own: Readonly<Record<string, string>> = {
+  lineKind: 'kind of line',
+  clientKind: 'kind of client',
+  work: 'kind of work',
+  securityModes: 'ways in',
+};
+/** Most objects and remedies that are named. */
 const mostNamed = 2;
 
-/** A field’s name in words. @example wordsOf('lineKind') is "line kind" */
-const wordsOf = (field: string): string => (field === 'latitude' ? 'place on the map' : field.replace(/([A-Z])/g, ' $1').toLowerCase());
+/** A field’s name in words. @example wordsOf('lineKind') is "kind of line" */
+const wordsOf = (field: string): string =>
+  field === 'latitude' ? 'place on the map' : (own[field] ?? field).replace(/([A-Z])/g, ' $1').toLowerCase();
 const listed = (texts: readonly string[]): string =>
   texts.length < 2 ? texts.join('') : `${texts.slice(0, -1).join(', ')} and ${texts.at(-1)}`;
 const valueText = (value: unknown): string =>
@@ -28,12 +36,15 @@ export const assumedDecides: FindingKind = {
   weight: 'unknown',
   detect: (_, { openFields }) => {
     if (!openFields?.length) return null;
-    const named = openFields.slice(0, mostNamed).map(({ field, name }) => `the ${wordsOf(field)} of ${name}`);
-    const more = openFields.length - named.length;
+    const byObject = new Map<string, string[]>();
+    for (const { field, name } of openFields) byObject.set(name, [...(byObject.get(name) ?? []), wordsOf(field)]);
+    const named = [...byObject].slice(0, mostNamed).map(([name, fields]) => `the ${listed(fields)} of ${name}`);
+    const more = byObject.size - named.length;
     const [first] = openFields;
     return {
-      text: `Nobody knows ${listed([...named, ...(more > 0 ? [`${more} more`] : [])])}, and it decides`,
-      cost: cost.notKnown + openFields.length,
+      text: `Nobody knows ${listed([...named, ...(more > 0 ? [`something of ${more} more`] : [])])}, and it decides`,
+      // what a measurement tells comes first: much that is assumed of a place decides no more then
+      cost: cost.notKnown,
       costText: openFields.length === 1 ? '1 fact' : `${openFields.length} facts`,
       sure: 'rests on an assumption',
       bay:
