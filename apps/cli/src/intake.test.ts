@@ -206,3 +206,24 @@ test('a template is an estate without anything in it, with an example of each ki
     expect(await answer('read', join(at, 'groups.csv'), '--kind', 'group', '--into', at)).toMatchObject({ unchanged: 1, rejected: [] });
     expect(await refusal('template', at)).toMatch(/is there and not empty/);
   }));
+
+test('gaps: what is known in which way, what hangs on it, and what is best measured next', async () => {
+  const told = (await answer('gaps', demo)) as { facts: Record<string, unknown>[]; next: Record<string, unknown>[]; unknown: number };
+  expect(told.facts.find(({ kind, field }) => kind === 'location' && field === 'delayMs')).toEqual({
+    ...{ kind: 'location', field: 'delayMs', reported: 0 },
+    ...{
+      measured: expect.any(Number),
+      declared: expect.any(Number),
+      assumed: expect.any(Number),
+      notKnown: expect.any(Number),
+      decides: expect.any(Number),
+    },
+  });
+  expect(told.next[0]).toEqual({
+    action: expect.stringMatching(/^One field check at /),
+    ...{ location: expect.any(String), crossings: expect.any(Number), people: expect.any(Number), minutes: 1 },
+  });
+  const evaluated = (await answer('evaluate', demo)) as { counts: { unknown: number } };
+  expect(told.unknown).toBe(evaluated.counts.unknown);
+  expect(await refusal('gaps', join(demo, 'nowhere'))).toMatch(/there is no such folder/);
+});

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { JobStarted, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -22,11 +22,14 @@ import { SendList } from './SendList.js';
 export function ListPage() {
   useTitle('Take in a list');
   const { search, set } = useAddress();
+  const client = useQueryClient();
   const id = search.get('list');
   const { busy, fault, refuse, run } = useAction();
   const send = (name: string, content: Blob) =>
     run(async () => {
       const look = await call<ListLook>(`intake/lists${query({ name })}`, 'POST', content);
+      // what was looked at as it came is not read a second time
+      client.setQueryData(intakeQueries.list(look.id, {}).queryKey, look);
       set({ list: look.id }, false);
     });
   return (
