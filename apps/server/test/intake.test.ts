@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { GapsAnswer, JobStarted, JobView, KeptMap, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
+import { readFolder } from '@underpass/contracts';
 import ExcelJS from 'exceljs';
+import { strFromU8, unzipSync } from 'fflate';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
@@ -216,6 +218,21 @@ describe('a list', () => {
     expect((await server.call('people/P202/data', { method: 'DELETE', cookie: admin })).status).toBe(204);
     expect(await status(ids[10] as string)).toBe(404);
   });
+});
+
+test('a folder to fill in and the demo as an example are taken as they are, and read again', async () => {
+  const taken = async (path: string) => {
+    const { status, body, headers } = await server.call(path, { cookie: reader });
+    expect([status, headers.get('content-type')]).toEqual([200, 'application/zip']);
+    return new Map(Object.entries(unzipSync(new Uint8Array(body))).map(([name, bytes]) => [name, strFromU8(bytes)]));
+  };
+  const template = await taken('intake/template');
+  expect(template.get('COLUMNS.md')).toContain('`deviceClass`');
+  const { estate, problems } = readFolder(template);
+  expect([problems, estate.endpoint]).toEqual([[], []]);
+  const demo = readFolder(await taken('intake/demo-folder'));
+  expect([demo.problems, demo.estate.endpoint.length]).toEqual([[], 396]);
+  expect((await server.call('intake/template')).status).toBe(401);
 });
 
 test('mappings are kept by name, replaced, and dropped', async () => {

@@ -6,12 +6,13 @@ import { EvidenceModule } from '../evidence/evidence.module.js';
 import { GapsController } from './gaps.controller.js';
 import { IntakeController } from './intake.controller.js';
 import { OneController } from './one.controller.js';
+import { TemplatesController } from './templates.controller.js';
 import { ListsService } from './lists.service.js';
 
 /** What comes into the estate from elsewhere, and what is known of it. */
 @Module({
   imports: [EstateModule, CrossingModule, EvidenceModule, JobsModule],
-  controllers: [IntakeController, GapsController, OneController],
+  controllers: [IntakeController, GapsController, OneController, TemplatesController],
   providers: [ListsService],
 })
 export class IntakeModule {}

@@ -50,6 +50,21 @@ export function ImportPage() {
         First it is only compared: you see what would be added and changed, and every row that is wrong. Nothing is written until you say
         so, and then all of it or nothing.
       </p>
+      <p className="text-ink-2 mt-1">
+        No folder yet? Take{' '}
+        <a className="link" href="/api/intake/template" download>
+          an empty one to fill in
+        </a>
+        , with every column explained, or{' '}
+        <a className="link" href="/api/intake/demo-folder" download>
+          the demo as an example
+        </a>
+        . A list of your own, as it is, goes in under{' '}
+        <Link className="link" to="/estate/list">
+          Take in a list
+        </Link>
+        .
+      </p>
       <DropFiles names={Object.keys(files)} onTake={(list) => void take(list)} />
       <p role="alert" className="text-brick mt-3 empty:hidden">
         {fault}
