@@ -20,11 +20,13 @@ import {
   guessColumns,
   guessKind,
   isFieldWord,
+  isJson,
   isLdif,
   isWorkbook,
   MapError,
   mapOf,
   readDelimited,
+  readJsonList,
   readLdif,
   readText,
   SheetError,
@@ -62,6 +64,7 @@ async function sheetFrom(file: string, kind: ObjectKind | undefined, map?: Table
       return await readWorkbook(bytes, { ...headed, ...(map?.sheet === undefined ? {} : { sheet: map.sheet }) });
     }
     const { text } = readText(bytes);
+    if (isJson(text)) return readJsonList(text);
     if (isLdif(text)) {
       const { entries, notes } = readLdif(text);
       return kind ? directorySheet(entries, kind, notes) : sheetOfEntries(entries, notes);

@@ -32,6 +32,8 @@ const Environment = z.object({
     .string()
     .regex(/^[^\s@:]+@[^\s@:]+:.{12,}$/, 'must be address:password with at least 12 characters of password')
     .optional(),
+  /** Folder that is watched for lists other systems write; none, and none is. */
+  INBOX: z.string().min(1).max(1000).optional(),
   /** Whoever reads the metrics comes with this. */
   METRICS_TOKEN: z.string().min(24, 'must be at least 24 characters').optional(),
   OIDC_ISSUER: z.url().optional(),
@@ -83,6 +85,7 @@ export interface Config {
   demoFolder: string | null;
   demoPast: boolean;
   firstAdmin: { email: string; password: string } | null;
+  inbox: string | null;
   metricsToken: string | null;
   provider: ProviderConfig | null;
 }
@@ -148,6 +151,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     deviceKey: e.DEVICE_KEY ?? null,
     demoFolder,
     demoPast: e.DEMO_PAST === 'yes',
+    inbox: e.INBOX ?? null,
     firstAdmin: e.FIRST_ADMIN
       ? { email: (e.FIRST_ADMIN.split(':')[0] as string).toLowerCase(), password: e.FIRST_ADMIN.slice(e.FIRST_ADMIN.indexOf(':') + 1) }
       : null,

@@ -97,6 +97,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       trustedProxy: '',
       secretKey,
       metricsToken: 'a token for the metrics of the tests',
+      inbox: null,
       provider: null,
       lines: [],
       checkUdpFirst: udpFirst,

@@ -4,6 +4,7 @@ import { EstateModule } from '../estate/estate.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { EvidenceModule } from '../evidence/evidence.module.js';
 import { GapsController } from './gaps.controller.js';
+import { InboxService } from './inbox.service.js';
 import { IntakeController } from './intake.controller.js';
 import { OneController } from './one.controller.js';
 import { TemplatesController } from './templates.controller.js';
@@ -13,6 +14,6 @@ import { ListsService } from './lists.service.js';
 @Module({
   imports: [EstateModule, CrossingModule, EvidenceModule, JobsModule],
   controllers: [IntakeController, GapsController, OneController, TemplatesController],
-  providers: [ListsService],
+  providers: [ListsService, InboxService],
 })
 export class IntakeModule {}

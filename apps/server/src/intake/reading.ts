@@ -4,12 +4,14 @@ import {
   guessColumns,
   guessKind,
   isFieldWord,
+  isJson,
   isLdif,
   isWorkbook,
   kindOfEntries,
   MapError,
   mapOf,
   readDelimited,
+  readJsonList,
   readLdif,
   readText,
   SheetError,
@@ -43,6 +45,7 @@ async function sheetFrom(bytes: Uint8Array, { kind, sheet, headerRow }: ListOpti
       return await readWorkbook(bytes, { ...headed, ...(sheet === undefined ? {} : { sheet }) });
     }
     const { text } = readText(bytes);
+    if (isJson(text)) return readJsonList(text);
     if (!isLdif(text)) return readDelimited(bytes, headed);
     const { entries, notes } = readLdif(text);
     const of = kind ?? kindOfEntries(entries);

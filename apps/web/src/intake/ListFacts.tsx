@@ -9,7 +9,7 @@ const delimiters: Record<string, string> = { ';': 'a semicolon', ',': 'a comma',
 export function ListFacts({ look, onRead }: { look: ListLook; onRead: (as: ReadAs) => void }) {
   const { format, encoding, delimiter, headerRow, rows, sheets, notes } = look;
   const how = [
-    format === 'xlsx' ? 'workbook' : format === 'ldif' ? 'entries of a directory' : 'rows of text',
+    format === 'xlsx' ? 'workbook' : format === 'ldif' ? 'entries of a directory' : format === 'json' ? 'objects in JSON' : 'rows of text',
     encoding && (encodings[encoding] ?? encoding),
     delimiter && `cells parted by ${delimiters[delimiter] ?? delimiter}`,
     `${rows} ${format === 'ldif' ? (rows === 1 ? 'entry' : 'entries') : rows === 1 ? 'row' : 'rows'}`,
@@ -40,7 +40,7 @@ export function ListFacts({ look, onRead }: { look: ListLook; onRead: (as: ReadA
             </select>
           </label>
         )}
-        {format !== 'ldif' && <HeadLine key={headerRow} headerRow={headerRow} onRead={onRead} />}
+        {(format === 'csv' || format === 'xlsx') && <HeadLine key={headerRow} headerRow={headerRow} onRead={onRead} />}
       </div>
       {notes.length > 0 && (
         <ul className="mt-2 text-ink-2">

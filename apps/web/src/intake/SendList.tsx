@@ -30,7 +30,7 @@ export function SendList({
           {busy ? 'Reading the list' : 'Choose a list'}
           <input
             type="file"
-            accept=".csv,.tsv,.txt,.xlsx,.ldif,.ldf"
+            accept=".csv,.tsv,.txt,.xlsx,.ldif,.ldf,.json"
             className="sr-only"
             disabled={busy}
             onChange={({ target }) => {
@@ -42,7 +42,7 @@ export function SendList({
         <button type="button" className="btn" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
           Paste cells
         </button>
-        <span className="text-ink-3">or drop the file here: CSV, .xlsx, LDIF</span>
+        <span className="text-ink-3">or drop the file here: CSV, .xlsx, LDIF, JSON</span>
       </div>
       {pasting && (
         <div className="mt-3">

@@ -34,7 +34,7 @@ export const ListLook = z
     name: z.string(),
     at: z.string(),
     by: z.string(),
-    format: z.enum(['csv', 'xlsx', 'ldif']),
+    format: z.enum(['csv', 'xlsx', 'ldif', 'json']),
     encoding: z.string().nullable(),
     delimiter: z.string().nullable(),
     headerRow: z.number().nullable(),

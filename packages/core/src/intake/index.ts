@@ -13,3 +13,4 @@ export { readDirectory, usualWords, type DirectoryContent, type DirectoryWords }
 export { directorySheet, kindOfEntries, sheetOfEntries } from './directory/entries.js';
 export { styleOf, type FigureStyle } from './figures.js';
 export { saysNothing, tidyCell } from './tidy.js';
+export { isJson, readJsonList } from './jsonList.js';

@@ -8,7 +8,7 @@ export interface SheetRow {
 
 /** What a file of rows holds: the names of its columns and the rows beneath them. */
 export interface Sheet {
-  format: 'csv' | 'xlsx' | 'ldif';
+  format: 'csv' | 'xlsx' | 'ldif' | 'json';
   /** Of text; a workbook says it of itself. */
   encoding: TextEncoding | null;
   /** Between the cells of text. */

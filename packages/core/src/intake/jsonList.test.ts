@@ -1,0 +1,54 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { isJson, readJsonList } from './jsonList.js';
+import { SheetError } from './sheet.js';
+
+describe('an inventory in JSON', () => {
+  it('has a column for each field, those within by their names, and what is in a list one behind the other', () => {
+    expect(
+      readJsonList(
+        '[{"id":"a","os":{"name":"x","build":{"no":7}},"users":["p","q"]},{"id":"b","managed":true,"gone":null,"ports":[{"n":1}]}]',
+      ),
+    ).toEqual({
+      ...{ format: 'json', encoding: 'utf-8', delimiter: null, headerRow: null, notes: [] },
+      head: ['id', 'os.name', 'os.build.no', 'users', 'managed', 'ports'],
+      rows: [
+        { row: 1, cells: ['a', 'x', '7', 'p;q', '', ''] },
+        { row: 2, cells: ['b', '', '', '', 'yes', '[{"n":1}]'] },
+      ],
+    });
+  });
+
+  it('may stand in an object, as the one list there is', () => {
+    expect(readJsonList('{"at":"2026-11-01","devices":[{"id":"a"}]}').rows).toEqual([{ row: 1, cells: ['a'] }]);
+  });
+
+  it.each([
+    ['{', 'is not valid JSON'],
+    ['{"a":1}', 'is no list of objects'],
+    ['{"a":[],"b":[]}', 'holds several lists; send one'],
+    ['[]', 'holds no rows'],
+    ['[{"a":1},7]', 'has something in it that is no object, number 2'],
+    [`[{${Array.from({ length: 501 }, (_, i) => `"f${i}":1`).join(',')}}]`, 'has more than 500 fields'],
+  ])('%s is refused: %s', (text, message) => {
+    expect(() => readJsonList(text)).toThrow(new SheetError(message, 1).message);
+  });
+
+  it('is known by how it begins', () => {
+    expect(isJson('\uFEFF\n [')).toBe(true);
+    expect(isJson('{"a":1}')).toBe(true);
+    expect(isJson('name;[x]')).toBe(false);
+  });
+
+  it('keeps every plain text of every object where it stands', () => {
+    const key = fc.constantFrom('a', 'b', 'c');
+    fc.assert(
+      fc.property(fc.array(fc.dictionary(key, fc.string()), { minLength: 1, maxLength: 8 }), (list) => {
+        const { head, rows } = readJsonList(JSON.stringify(list));
+        list.forEach((each, i) => {
+          for (const name of head) expect(rows[i]?.cells[head.indexOf(name)]).toBe(each[name] ?? '');
+        });
+      }),
+    );
+  });
+});
