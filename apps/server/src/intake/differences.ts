@@ -4,18 +4,25 @@ import { learnedOf, type EstateModel } from '@underpass/core';
 /** Differences that are told at once. */
 const mostTold = 500;
 
-/** What the latest field check of each endpoint says otherwise than the estate; what the estate does not know is no difference. */
-export function differences(model: EstateModel): DifferencesAnswer {
+/**
+ * What the latest field check of each endpoint says otherwise than the estate; what the estate does not know is no difference. It stands
+ * back after every place, so that whoever waits is served.
+ */
+export function* differences(model: EstateModel): Generator<void, DifferencesAnswer> {
   const told: DifferencesAnswer = [];
-  for (const endpoint of model.endpoints.values()) {
-    const check = model.latestCheck(endpoint.id);
-    if (!check) continue;
-    const fields = learnedOf(endpoint, check.figures)
-      .filter(({ was }) => was === 'otherwise')
-      .map(({ field, now, found }) => ({ field, now: textOf(now), found: textOf(found) }));
-    if (fields.length === 0) continue;
-    told.push({ endpoint: endpoint.id, name: endpoint.name, location: endpoint.location, at: check.at, fields });
-    if (told.length >= mostTold) break;
+  for (const [location, measurements] of model.measurementsAt) {
+    const checked = new Set(measurements.flatMap(({ endpoint, method }) => (endpoint && method === 'field check' ? [endpoint] : [])));
+    for (const id of checked) {
+      const endpoint = model.endpoints.get(id);
+      const check = endpoint?.location === location ? model.latestCheck(id) : undefined;
+      if (!endpoint || !check) continue;
+      const fields = learnedOf(endpoint, check.figures)
+        .filter(({ was }) => was === 'otherwise')
+        .map(({ field, now, found }) => ({ field, now: textOf(now), found: textOf(found) }));
+      if (fields.length) told.push({ endpoint: id, name: endpoint.name, location, at: check.at, fields });
+      if (told.length >= mostTold) return told;
+      yield;
+    }
   }
   return told;
 }

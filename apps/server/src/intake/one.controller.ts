@@ -16,6 +16,7 @@ import { kB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { CheckLinkService } from '../evidence/checkLink.service.js';
+import { inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
 import { differences } from './differences.js';
@@ -25,6 +26,8 @@ import { onePerson, type OnePerson } from './onePerson.js';
 @ApiTags('intake')
 @Controller('intake')
 export class OneController {
+  private readonly kept = new KeptAnswers<z.infer<typeof DifferencesAnswer>>();
+
   constructor(
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
@@ -63,8 +66,9 @@ export class OneController {
   /** What the latest field check of an endpoint says otherwise than the estate. */
   @Get('differences')
   @Answers(DifferencesAnswer)
-  differences(): z.infer<typeof DifferencesAnswer> {
-    return differences(this.store.model);
+  differences(): Promise<z.infer<typeof DifferencesAnswer>> {
+    const { model } = this.store;
+    return this.kept.get(model, 'all', () => inSlices(differences(model)));
   }
 
   /** Takes fields over from the latest field checks, as one change. */

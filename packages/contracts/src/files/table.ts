@@ -31,9 +31,10 @@ function columnsFor(schema: z.ZodType): Known {
   return known;
 }
 
+/** Puts a value in its place; what is around it is made anew, so that an object that was there stays as it is. */
 function put(target: Record<string, unknown>, path: string[], value: unknown): void {
   let at = target;
-  for (const key of path.slice(0, -1)) at = (at[key] ??= {}) as Record<string, unknown>;
+  for (const key of path.slice(0, -1)) at = at[key] = { ...(at[key] as object | undefined) } as Record<string, unknown>;
   at[path.at(-1) as string] = value;
 }
 
@@ -51,7 +52,7 @@ export function objectOfTexts<S extends z.ZodType>(
   finish: (raw: Record<string, unknown>) => Record<string, unknown> = (raw) => raw,
 ): z.infer<S> | null {
   const { columns, byName } = columnsFor(schema);
-  const raw = (over ? structuredClone(over) : {}) as Record<string, unknown>;
+  const raw = { ...over } as Record<string, unknown>;
   let good = true;
   const wrong = (fault: Pick<FileProblem, 'field' | 'problem' | 'expected'>) => {
     good = false;

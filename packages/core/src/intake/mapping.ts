@@ -1,19 +1,27 @@
 import type { MappedColumn, TableMap } from '@underpass/contracts';
-import { styleOf, type FigureStyle } from './figures.js';
+import { styleOf, type FigureStyle, type Tidied } from './figures.js';
 import { cellsOf } from './guess.js';
-import { MapError } from './intake.js';
+import { MapError, type Translated } from './intake.js';
 import { fieldsOfPattern, readPattern, type Pattern } from './pattern.js';
 import type { Sheet } from './sheet.js';
 import type { IntakeField } from './target.js';
 
+/** Cells by which it is found how figures are written. */
+const mostLooked = 20_000;
+
 /** A column of a mapping, found in a list. */
 export interface Column {
   map: MappedColumn;
-  heads: readonly string[];
+  /** Its name, or those of several with a plus between. */
+  head: string;
   at: readonly number[];
   field?: IntakeField;
   pattern?: Pattern;
   style: FigureStyle;
+  /** What its texts mean, by field, as far as they were met. */
+  read: Map<string, Map<string, Tidied>>;
+  /** What they were taken for, where that is another text. */
+  told: Map<string, Map<string, Translated>>;
 }
 
 const headsOf = (map: MappedColumn): readonly string[] => (typeof map.from === 'string' ? [map.from] : map.from);
@@ -42,9 +50,11 @@ export function columnsIn(sheet: Sheet, map: TableMap, fields: ReadonlyMap<strin
     return [
       {
         map: each,
-        heads,
+        head: heads.join(' + '),
         at,
-        style: styleOf(at.flatMap((column) => cellsOf(sheet, column))),
+        read: new Map(),
+        told: new Map(),
+        style: styleOf(at.flatMap((column) => cellsOf(sheet, column, mostLooked))),
         ...(field ? { field } : {}),
         ...(pattern ? { pattern } : {}),
       },

@@ -6,8 +6,11 @@ import { columnsIn, newColumns, type Column } from './mapping.js';
 import { fieldsOfPattern, partBy, type Pattern } from './pattern.js';
 import type { Sheet } from './sheet.js';
 import type { IntakeField, IntakeTarget, Named } from './target.js';
+import type { Tidied } from './figures.js';
 import { saysNothing, tidyCell } from './tidy.js';
 
+/** Texts of a column that are remembered with what they mean. */
+const mostRemembered = 5000;
 /** How often it is told how far it is, in rows. */
 const toldEvery = 500;
 
@@ -29,8 +32,9 @@ class Taking {
   readonly #columns: readonly Column[];
   readonly #notes: string[] = [];
   readonly #rejected: Rejected[] = [];
-  readonly #translated = new Map<string, Translated>();
   readonly #lookup: Lookup;
+  /** Whether a row may name another of the list. */
+  readonly #namesItself: boolean;
   readonly #there: readonly Named[];
   /** What is there, and what the rows came to so far. */
   readonly #ids: Map<string, Named>;
@@ -49,7 +53,8 @@ class Taking {
     this.#notes.push(...newColumns(sheet, map));
     this.#there = [...target.objects(target.kind)];
     this.#ids = new Map(this.#there.map((object) => [object.id, object]));
-    if (this.#columns.some(({ field }) => field?.kind === target.kind)) this.#announce();
+    this.#namesItself = this.#columns.some(({ field }) => field?.kind === target.kind);
+    if (this.#namesItself) this.#announce();
   }
 
   /** Where rows name others of the list, all of them are known before: one may name another further down. */
@@ -94,7 +99,7 @@ class Taking {
       taken,
       made: this.#lookup.made,
       rejected: this.#rejected,
-      translated: [...this.#translated.values()],
+      translated: this.#translated,
       missing: this.#there.filter(({ id }) => !found.has(id)),
       notes: this.#notes,
       alike: this.#lookup.alike((field) => this.#columnOf(field)),
@@ -117,7 +122,7 @@ class Taking {
 
   #columnOf(field: string): string {
     const column = this.#columns.find(({ map, pattern }) => map.to === field || (pattern && fieldsOfPattern(pattern).includes(field)));
-    return column?.heads.join(' + ') ?? '';
+    return column?.head ?? '';
   }
 
   #keysThere(): Keys {
@@ -158,17 +163,17 @@ class Taking {
   #putParts(texts: Record<string, string>, row: number, column: Column, pattern: Pattern, value: string): void {
     const parts = partBy(pattern, value);
     const made = `made like ${column.map.pattern}`;
-    if (!parts) return this.#refuse(row, '', value, { text: `is not ${made}`, wanted: `a text ${made}` }, column.heads.join(' + '));
+    if (!parts) return this.#refuse(row, '', value, { text: `is not ${made}`, wanted: `a text ${made}` }, column.head);
     for (const [name, part] of Object.entries(parts))
       if (!saysNothing(part)) this.#put(texts, row, column, this.#fields.get(name) as IntakeField, part);
   }
 
   #put(texts: Record<string, string>, row: number, column: Column, field: IntakeField, value: string): void {
-    const head = column.heads.join(' + ');
+    const { head } = column;
     const chosen = column.map.values?.[value];
     if (chosen !== undefined && saysNothing(chosen)) return;
     const meant = chosen ?? value;
-    const read = tidyCell(meant, field, head, column.style);
+    const read = this.#tidied(column, field, meant);
     if ('problem' in read) return this.#refuse(row, field.name, value, { text: read.problem, wanted: read.wanted }, head);
     const text = field.kind
       ? this.#named(field, field.kind, read.text)
@@ -178,7 +183,7 @@ class Taking {
     if (typeof text === 'object') return this.#refuse(row, field.name, value, text, head);
     if (text === '') return;
     texts[field.name] = text;
-    if (text !== value) this.#tell(head, field.name, value, text);
+    if (text !== value) this.#tell(column, field.name, value, text);
   }
 
   /** Ids of what a cell names: one, or a list of them. */
@@ -192,11 +197,27 @@ class Taking {
     return [...ids].join(';');
   }
 
-  #tell(column: string, field: string, from: string, to: string): void {
-    const key = `${column}\0${field}\0${from}`;
-    const known = this.#translated.get(key);
+  /** What a text means is worked out once for each that stands in a column: most columns hold few. */
+  #tidied(column: Column, field: IntakeField, text: string): Tidied {
+    const known = column.read.get(field.name)?.get(text);
+    if (known) return known;
+    const read = tidyCell(text, field, column.head, column.style);
+    const texts = column.read.get(field.name) ?? new Map<string, Tidied>();
+    column.read.set(field.name, texts);
+    if (texts.size < mostRemembered) texts.set(text, read);
+    return read;
+  }
+
+  #tell(column: Column, field: string, from: string, to: string): void {
+    const texts = column.told.get(field) ?? new Map<string, Translated>();
+    column.told.set(field, texts);
+    const known = texts.get(from);
     if (known) known.rows++;
-    else if (this.#translated.size < 20_000) this.#translated.set(key, { column, field, from, to, rows: 1 });
+    else if (texts.size < mostRemembered) texts.set(from, { column: column.head, field, from, to, rows: 1 });
+  }
+
+  get #translated(): Translated[] {
+    return this.#columns.flatMap(({ told }) => [...told.values()].flatMap((texts) => [...texts.values()]));
   }
 
   /** The object of a row, over the one that is there. */
@@ -216,7 +237,7 @@ class Taking {
     }
     if (!before) this.#ids.set(id, built.object);
     // others may name it further down
-    if (!before) this.#lookup.add(this.target.kind, built.object);
+    if (!before && this.#namesItself) this.#lookup.add(this.target.kind, built.object);
     const change = !before ? 'added' : same(before, built.object) ? 'unchanged' : 'changed';
     return { row, change, object: built.object, before };
   }

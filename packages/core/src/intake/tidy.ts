@@ -30,14 +30,27 @@ export const saysNothing = (cell: string): boolean => nothing.has(cell.trim().to
 const dayFields = /(?:On|notBefore|notAfter)$/;
 const versionFields = /(?:[vV]ersion|^firmware|^release)$/;
 
-/** The word of the schema that a text stands for, by its letters or by what lists commonly call it; null where none is meant. */
-export function wordFor(text: string, field: string, options: readonly string[]): string | null {
-  const plain = plainWords(text);
-  const own = options.find((option) => option === text) ?? options.find((option) => plainWords(option) === plain);
-  if (own) return own;
-  const words = valueWords[field] ?? {};
-  return options.find((option) => words[option]?.some((word) => plainWords(word) === plain)) ?? null;
+/** What a text may be for a word, by its plain words: made once for the choices of a field, of which a list has thousands of cells. */
+const meanings = new WeakMap<readonly string[], Map<string, ReadonlyMap<string, string>>>();
+function meaningsOf(field: string, options: readonly string[]): ReadonlyMap<string, string> {
+  let byField = meanings.get(options);
+  if (!byField) meanings.set(options, (byField = new Map()));
+  const known = byField.get(field);
+  if (known) return known;
+  const made = new Map<string, string>();
+  const say = (text: string, option: string) => {
+    const plain = plainWords(text);
+    if (!made.has(plain)) made.set(plain, option);
+  };
+  for (const option of options) say(option, option);
+  for (const option of options) for (const word of valueWords[field]?.[option] ?? []) say(word, option);
+  byField.set(field, made);
+  return made;
 }
+
+/** The word of the schema that a text stands for, by its letters or by what lists commonly call it; null where none is meant. */
+export const wordFor = (text: string, field: string, options: readonly string[]): string | null =>
+  options.find((option) => option === text) ?? meaningsOf(field, options).get(plainWords(text)) ?? null;
 
 /** Screens as people write them: how many, then each by its pixels. */
 function readScreens(cell: string): Tidied {

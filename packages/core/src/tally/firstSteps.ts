@@ -11,16 +11,17 @@ export interface FirstStep {
 
 /** Lines that are told at once. */
 const mostTold = 5;
-/** An estate with so many crossings is under way. */
+/** An estate with so many crossings is under way, and nothing of it is looked through. */
 const enough = 200;
 
 const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
 /**
  * What keeps an estate from having crossings, or more of them: each counted from what is there, gone when it is done.
- * @returns at most five, the most basic first; none where the estate is under way and nothing is missing
+ * @returns at most five, the most basic first; none where the estate is under way
  */
 export function firstSteps(model: EstateModel): FirstStep[] {
+  if (model.crossings.length >= enough) return [];
   const steps: FirstStep[] = [];
   const { endpoints, people, resources, locations, publications, gateways } = model;
   const say = (text: string, to: string, action: string) => steps.push({ text, to, action });
@@ -49,5 +50,5 @@ export function firstSteps(model: EstateModel): FirstStep[] {
   if (nowhere > 0) say(`The line of ${count(nowhere, 'location', 'locations')} is not known`, '/estate/gaps', 'See what to measure');
   const behind = [...gateways.values()].filter(({ certificate }) => !certificate).length;
   if (behind > 0) say(`The certificate of ${count(behind, 'gateway', 'gateways')} is not known`, '/estate/gateway', 'Say what it holds');
-  return model.crossings.length >= enough ? [] : steps.slice(0, mostTold);
+  return steps.slice(0, mostTold);
 }
