@@ -79,7 +79,7 @@ test('help of all and of each command, the version, and the nearest right option
 
 test('the examples of the help that need no file of one’s own work', async () => {
   for (const { examples } of commands)
-    for (const example of examples.filter((each) => !/\.(txt|json|har|svg|pcapng|ini|bin|img)\b|^import/.test(each)))
+    for (const example of examples.filter((each) => !/\.(txt|json|har|svg|pcapng|ini|bin|img|csv|xlsx)\b|^import|^template/.test(each)))
       expect([example, (await run(...example.split(' '))).status]).toEqual([example, 0]);
 });
 
