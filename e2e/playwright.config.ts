@@ -1,6 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env.E2E_PORT ?? 4750);
+/** The server with nothing in it is started where its tests are among those that are asked for. */
+const asked = process.argv.filter((word) => word.includes('.spec'));
+const fresh = asked.length === 0 || asked.some((word) => word.includes('intake'));
 
 export default defineConfig({
   testDir: '.',
@@ -34,7 +37,7 @@ export default defineConfig({
     command: 'node e2e/serve.mjs',
     cwd: '..',
     url: `http://localhost:${port}/api/health`,
-    env: { E2E_PORT: String(port), TEST_DATABASE: process.env.TEST_DATABASE ?? '' },
+    env: { E2E_PORT: String(port), TEST_DATABASE: process.env.TEST_DATABASE ?? '', FRESH: fresh ? 'yes' : 'no' },
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
     timeout: 60_000,
   },

@@ -94,7 +94,7 @@ async function faultsOf(page: Page, isDark = false): Promise<string[]> {
 
 for (const width of [1280, 320])
   test(`every screen is within reach of everybody, ${width} px, light and dark`, async ({ browser }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(480_000);
     const page = await (
       await browser.newContext({ colorScheme: 'light', viewport: { width, height: width === 320 ? 640 : 800 } })
     ).newPage();

@@ -18,7 +18,6 @@ await client.connect();
 await client.query(`CREATE DATABASE ${name}`);
 /** A second server with nothing in it and one administrator: what somebody new meets. */
 const empty = { name: `${name}_empty`, port: port + 6, udp: udp + 60, line: { port: port + 7, udp: udp + 160 } };
-await client.query(`CREATE DATABASE ${empty.name}`);
 
 const profiles = [
   // the line whose figures the check must find again
@@ -48,24 +47,31 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
     ...provider.env,
   },
 });
-const fresh = fork(join(root, 'apps/server/dist/main.js'), [], {
-  env: {
-    ...process.env,
-    DATABASE_URL: admin.replace(/\/[^/]*$/, `/${empty.name}`),
-    PORT: String(empty.port),
-    DEMO: 'no',
-    FIRST_ADMIN: 'new.admin@example.org:under-the-estuary',
-    SIMULATED_LINES: `${empty.line.port}>${empty.line.udp}`,
-    CHECK_UDP_FIRST: String(empty.udp),
-    SECRET_KEY: randomBytes(24).toString('hex'),
-  },
-});
-const freshLine = await openLine({
-  ...{ up: { delayMs: 9, rateMbps: 20 }, down: { delayMs: 9, rateMbps: 60 }, seed: 21 },
-  port: empty.line.port,
-  server: { host: '127.0.0.1', port: empty.port },
-  udp: { first: empty.line.udp, serverFirst: empty.udp, count: 8 },
-});
+/** Its server and the line before it; null where no test asks for it. */
+async function openFresh() {
+  if (process.env.FRESH === 'no') return null;
+  await client.query(`CREATE DATABASE ${empty.name}`);
+  const own = fork(join(root, 'apps/server/dist/main.js'), [], {
+    env: {
+      ...process.env,
+      DATABASE_URL: admin.replace(/\/[^/]*$/, `/${empty.name}`),
+      PORT: String(empty.port),
+      DEMO: 'no',
+      FIRST_ADMIN: 'new.admin@example.org:under-the-estuary',
+      SIMULATED_LINES: `${empty.line.port}>${empty.line.udp}`,
+      CHECK_UDP_FIRST: String(empty.udp),
+      SECRET_KEY: randomBytes(24).toString('hex'),
+    },
+  });
+  const line = await openLine({
+    ...{ up: { delayMs: 9, rateMbps: 20 }, down: { delayMs: 9, rateMbps: 60 }, seed: 21 },
+    port: empty.line.port,
+    server: { host: '127.0.0.1', port: empty.port },
+    udp: { first: empty.line.udp, serverFirst: empty.udp, count: 8 },
+  });
+  return { server: own, line };
+}
+const fresh = await openFresh();
 const lines = await Promise.all(
   profiles.map((profile, i) =>
     openLine({
@@ -81,14 +87,14 @@ const portal = await openPortal({ port: port + 4, underpass: underpassAt(`http:/
 async function stop() {
   await portal.close();
   provider.close();
-  for (const each of [server, fresh]) {
+  for (const each of [server, ...(fresh ? [fresh.server] : [])]) {
     each.kill('SIGTERM');
     await new Promise((resolve) => (each.exitCode === null ? each.once('exit', resolve) : resolve()));
   }
-  await freshLine.close();
+  await fresh?.line.close();
   await Promise.all(lines.map((line) => line.close()));
   await client.query(`DROP DATABASE ${name} WITH (FORCE)`).catch(() => undefined);
-  await client.query(`DROP DATABASE ${empty.name} WITH (FORCE)`).catch(() => undefined);
+  await client.query(`DROP DATABASE IF EXISTS ${empty.name} WITH (FORCE)`).catch(() => undefined);
   await client.end();
   process.exit(0);
 }
