@@ -201,7 +201,7 @@ export const fieldWords: Readonly<Record<string, readonly string[]>> = {
   rank: ['rank', 'priority', 'order', 'rang', 'prioritat', 'reihenfolge'],
   memberOf: ['member of', 'parent', 'parent group', 'memberof', 'mitglied von', 'ubergeordnete gruppe'],
   publications: ['publications', 'publication', 'veroffentlichungen'],
-  pool: ['pool', 'host pool', 'desktop pool', 'hostpool', 'farm'],
+  pool: ['pool', 'desktop pool', 'farm'],
   region: ['region', 'data centre', 'data center', 'datacenter', 'rechenzentrum', 'rz'],
   gateway: ['gateway', 'access gateway', 'zugang', 'zugangspunkt'],
   address: ['address', 'host name', 'fqdn', 'url', 'dns name', 'adresse', 'dns'],
