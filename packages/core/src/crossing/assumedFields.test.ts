@@ -66,6 +66,9 @@ describe('what nobody knows and is taken to be so', () => {
   test('a place on the map decides only where the way is not measured', () => {
     const where: Otherwise = { location: { assumed: ['latitude', 'longitude'] } };
     expect(verdictOf(good(where))).toBe('clear');
+    // half of a place is no place
+    const half: Otherwise = { measured: {}, location: { delayMs: undefined, assumed: ['longitude'] } };
+    expect(computeFigures(small(half)).openFields?.map(({ field }) => field)).toEqual(['latitude']);
     // nothing measured nor typed: the way is what its length and kind come to
     const unmeasured: Otherwise = { measured: {}, location: { delayMs: undefined, assumed: ['latitude', 'longitude'] } };
     expect(verdictOf(small(unmeasured))).toBe('unknown');

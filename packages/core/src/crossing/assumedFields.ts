@@ -62,7 +62,8 @@ export function assumedFieldsOf(facts: CrossingFacts): readonly AssumedField[] {
   )
     return none;
   return objectsOf(facts).flatMap(([kind, object]) =>
-    (object.assumed ?? [])
+    // a place on the map is one thing, whichever half of it is not known
+    [...new Set((object.assumed ?? []).map((field) => (field === 'longitude' ? 'latitude' : field)))]
       .filter((field) => alternatives[kind]?.[field])
       .map((field): AssumedField => ({
         kind,
