@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { intakeTarget, withStandIns } from '@underpass/contracts';
 import { reached, small, trips, type Otherwise } from '../../test/small.js';
 import { made } from '../change/index.js';
-import { assumedFieldsOf, otherValues, withAssumed } from './assumedFields.js';
-import { computeFigures, evaluateCrossing, type CrossingFacts } from './index.js';
+import { assumedFieldsOf, openFieldsOf, otherValues, withAssumed } from './assumedFields.js';
+import { computeFigures, evaluateCrossing, settingsOf, type CrossingFacts } from './index.js';
 
 const { build: objectOver } = intakeTarget('endpoint', () => []);
 /** A crossing of which all is known, and well. */
@@ -104,6 +104,43 @@ describe('what nobody knows and is taken to be so', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  test('is tried with the settings that are tried on paper, also where another device would have others', () => {
+    const facts = good({ endpoint: { assumed: ['ownership', 'deviceClass'] } });
+    const tried = { ...settingsOf(facts), 'security.personalDevices': 'refused' as const };
+    expect(computeFigures(facts).verdict).toBe('clear');
+    for (const figures of [computeFigures(facts, tried), computeFigures({ ...facts, resolved: tried })])
+      expect(figures).toMatchObject({ verdict: 'unknown', openFields: [{ field: 'ownership' }] });
+    // a layer of the class of device that is tried instead is in force there
+    const layered = good({
+      endpoint: { assumed: ['deviceClass', 'ownership'] },
+      more: {
+        setting: [{ id: 's', key: 'security.personalDevices', layer: 'device class', target: 'kiosk', value: 'refused', locked: false }],
+      },
+    });
+    expect(computeFigures(layered).openFields?.map(({ field, together }) => [field, together])).toEqual([
+      ['deviceClass', 'blocked'],
+      ['ownership', 'blocked'],
+    ]);
+  });
+
+  test('decides together with another where neither does by itself, and with very many each two are tried', () => {
+    const facts = good({ endpoint: { assumed: ['ownership', 'processor'] } });
+    const fields = assumedFieldsOf(facts);
+    // a verdict that only a personal device with another processor has
+    const both = ({ endpoint: { ownership, processor } }: CrossingFacts) =>
+      ownership === 'personal' && processor === 'arm64' ? 'blocked' : 'clear';
+    expect(openFieldsOf(facts, fields, 'clear', both)).toMatchObject([
+      { field: 'ownership', otherwise: [], together: 'blocked' },
+      { field: 'processor', otherwise: [], together: 'blocked' },
+    ]);
+    const many = good({ endpoint: { assumed: ['deviceClass', 'ownership', 'platform', 'processor', 'clientKind'] } });
+    let tried = 0;
+    const counted = (each: CrossingFacts) => (tried++, both(each));
+    expect(openFieldsOf(many, assumedFieldsOf(many), 'clear', counted).map(({ field }) => field)).toEqual(['ownership', 'processor']);
+    expect(tried).toBeLessThan(200);
+    expect(openFieldsOf(many, assumedFieldsOf(many), 'clear', () => 'clear')).toEqual([]);
   });
 
   test('is not assumed any more once it is said, in a change, a form or a list', () => {

@@ -1,4 +1,6 @@
 import type { ObjectKind, Verdict } from '@underpass/contracts';
+import { same } from '../estate/index.js';
+import { resolveSettings, type SettingKey } from '../settings/index.js';
 import type { CrossingFacts } from './facts.js';
 import { lineOfSeat, subjectOf } from './subjectOf.js';
 
@@ -11,9 +13,12 @@ export interface AssumedField {
   /** What it is taken to be. */
   value: unknown;
 }
-/** The same where the verdict hangs on it: what it would come to otherwise. */
+/** The same where the verdict hangs on it. */
 export interface OpenField extends AssumedField {
+  /** What it would come to if it were otherwise, by itself; none where it decides only together with others. */
   otherwise: { value: unknown; verdict: Verdict }[];
+  /** What it may come to together with others, where none decides by itself. */
+  together?: Verdict;
 }
 
 /** What a field may be instead. A position is one thing: near the far end, or on the other side of the world. */
@@ -26,7 +31,6 @@ const alternatives: Partial<Record<ObjectKind, Readonly<Record<string, readonly 
     clientKind: ['browser', 'native client', 'thin-client firmware'],
   },
   location: {
-    kind: ['office', 'control-room', 'ticket-hall', 'dock', 'vessel', 'home', 'outside'],
     lineKind: ['fibre', 'cable', 'dsl', '4g', '5g', 'radio', 'leo-satellite', 'geo-satellite'],
     latitude: [0, 1],
   },
@@ -80,14 +84,54 @@ const none: readonly AssumedField[] = [];
 export const otherValues = ({ kind, field, value }: AssumedField): readonly unknown[] =>
   (alternatives[kind]?.[field] ?? []).filter((each) => field === 'latitude' || JSON.stringify(each) !== JSON.stringify(value));
 
+/** So many ways in which all fields may be are tried; where there are more, each and each two of them. */
+const mostTried = 128;
+
+/** The facts with some of the fields otherwise, in every way in which each of them may be. */
+function* ways(facts: CrossingFacts, fields: readonly AssumedField[]): Generator<CrossingFacts> {
+  const [field, ...rest] = fields;
+  if (!field) return yield facts;
+  for (const value of [field.value, ...otherValues(field)])
+    yield* ways(value === field.value ? facts : withAssumed(facts, field, value), rest);
+}
+
+/**
+ * The fields by which the verdict hangs: each that makes it another by itself; where none does, those that do together. Up to 128 ways
+ * in which all may be are all tried; where there are more, every two fields.
+ * @param verdict what it is with everything taken to be so
+ * @param verdictOf evaluates facts
+ */
+export function openFieldsOf(
+  facts: CrossingFacts,
+  fields: readonly AssumedField[],
+  verdict: Verdict,
+  verdictOf: (facts: CrossingFacts) => Verdict,
+): OpenField[] {
+  const alone = fields.flatMap((field): OpenField[] => {
+    const otherwise = otherValues(field)
+      .map((value) => ({ value, verdict: verdictOf(withAssumed(facts, field, value)) }))
+      .filter((each) => each.verdict !== verdict);
+    return otherwise.length ? [{ ...field, otherwise }] : [];
+  });
+  if (alone.length > 0) return alone;
+  const all = fields.reduce((product, field) => product * (1 + otherValues(field).length), 1);
+  const sets = all <= mostTried ? [fields] : fields.flatMap((one, i) => fields.slice(i + 1).map((other) => [one, other]));
+  for (const set of sets)
+    for (const each of ways(facts, set)) {
+      const together = verdictOf(each);
+      if (together !== verdict) return set.map((field) => ({ ...field, otherwise: [], together }));
+    }
+  return [];
+}
+
 /** The facts of a crossing as they would be if a field had another value. */
 export function withAssumed(facts: CrossingFacts, { kind, id, field }: AssumedField, value: unknown): CrossingFacts {
   const put = <T extends object>(object: T): T => ({
     ...object,
     ...(field === 'latitude' ? place(facts, value as number) : { [field]: value }),
   });
-  // what was worked out for the facts as they stand does not hold for others
-  const fresh = { ...facts, resolved: undefined, like: undefined };
+  // what was read like others is not like them any more
+  const fresh = { ...facts, like: undefined };
   switch (kind) {
     case 'endpoint':
       return seated({ ...fresh, endpoint: put(facts.endpoint) });
@@ -116,12 +160,14 @@ function place({ gatewayRegion }: CrossingFacts, far: number): { latitude: numbe
   return far === 0 ? { latitude, longitude } : { latitude: -latitude, longitude: longitude > 0 ? longitude - 180 : longitude + 180 };
 }
 
-/** The line and what settings look at, of another endpoint or place. */
+/** The line, what settings look at and the settings in force, of another endpoint or place. */
 function seated(facts: CrossingFacts): CrossingFacts {
-  const { endpoint, location, person, subject } = facts;
-  return {
-    ...facts,
-    line: lineOfSeat(location, endpoint),
-    subject: subjectOf(endpoint, location, person, subject.groups),
-  };
+  const { endpoint, location, person, subject: before, resolved } = facts;
+  const subject = subjectOf(endpoint, location, person, before.groups);
+  const seat = { ...facts, line: lineOfSeat(location, endpoint), subject };
+  if (!resolved || same(subject, before)) return seat;
+  // a value that is tried on paper stays on paper, whatever layers would say of another device
+  const [was, now] = [resolveSettings(facts.settings, before), resolveSettings(facts.settings, subject)];
+  const tried = Object.entries(resolved).filter(([key, value]) => !same(value, was[key as SettingKey]));
+  return { ...seat, resolved: { ...now, ...Object.fromEntries(tried) } };
 }

@@ -1,7 +1,7 @@
 import type { Bay, Host, Thresholds, Verdict } from '@underpass/contracts';
 import type { Assumed } from '../assumed/index.js';
 import type { Evidence } from '../evidence/index.js';
-import { assumedFieldsOf, otherValues, withAssumed, type AssumedField, type OpenField } from './assumedFields.js';
+import { assumedFieldsOf, openFieldsOf, type OpenField } from './assumedFields.js';
 import { chooseHost } from '../hosts/index.js';
 import { distanceKm } from '../link/index.js';
 import type { Demand } from '../picture/index.js';
@@ -284,33 +284,13 @@ const sameDevice = (a: Evidence, b: Evidence): boolean =>
 export function computeFigures(facts: CrossingFacts, settings?: SettingValues, now?: CrossingFigures): CrossingFigures {
   const figures = figuresAsTaken(facts, settings, now);
   const fields = assumedFieldsOf(facts);
-  return fields.length === 0 ? figures : withOpenFields(figures, facts, fields);
-}
-
-/**
- * What is taken to be so is tried otherwise: a field by which the verdict would be another makes it Unknown. Each is tried by itself,
- * and then all of them as they are worst together.
- */
-function withOpenFields(figures: CrossingFigures, facts: CrossingFacts, fields: readonly AssumedField[]): CrossingFigures {
-  const open: OpenField[] = [];
-  let together = facts;
-  for (const field of fields) {
-    let worst: { value: unknown; verdict: Verdict } | null = null;
-    const otherwise: OpenField['otherwise'] = [];
-    for (const value of otherValues(field)) {
-      const { verdict } = figuresAsTaken(withAssumed(facts, field, value));
-      if (verdict !== figures.verdict) otherwise.push({ value, verdict });
-      if (!worst || worse[verdict] > worse[worst.verdict]) worst = { value, verdict };
-    }
-    if (otherwise.length) open.push({ ...field, otherwise });
-    if (worst) together = withAssumed(together, field, worst.value);
-  }
-  // none of them alone, but together
-  if (open.length === 0 && fields.length > 1) {
-    const { verdict } = figuresAsTaken(together);
-    if (verdict !== figures.verdict)
-      open.push(...fields.map((field) => ({ ...field, otherwise: [{ value: 'with the others', verdict }] })));
-  }
+  if (fields.length === 0) return figures;
+  const open = openFieldsOf(
+    settings ? { ...facts, resolved: settings } : facts,
+    fields,
+    figures.verdict,
+    (each) => figuresAsTaken(each).verdict,
+  );
   if (open.length === 0) return figures;
   return { ...figures, verdict: 'unknown', openFields: open, missing: [...new Set<Missing>([...figures.missing, 'what is assumed'])] };
 }

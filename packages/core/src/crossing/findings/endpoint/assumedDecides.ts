@@ -1,3 +1,4 @@
+import type { Bay, ObjectKind, Verdict } from '@underpass/contracts';
 import { noChange } from '../../../change/index.js';
 import type { OpenField } from '../../assumedFields.js';
 import { cost, type FindingKind } from '../../finding.js';
@@ -20,14 +21,19 @@ const listed = (texts: readonly string[]): string =>
 const valueText = (value: unknown): string =>
   Array.isArray(value) ? value.join(' and ') : typeof value === 'object' ? 'another mix' : String(value);
 
+const told = (verdict: Verdict): string => `${verdict[0]?.toUpperCase()}${verdict.slice(1)}`;
+
 /** What it would come to if the field were otherwise, the worst first. */
-function otherwiseText({ field, otherwise }: OpenField): string {
-  const order = ['blocked', 'limited', 'unknown', 'clear'];
+function otherwiseText({ field, otherwise, together }: OpenField): string {
+  if (together) return `together with the others it may be ${told(together)}`;
+  if (field === 'latitude') return 'it may be far away';
   const [worst] = [...otherwise].sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict));
-  return worst && field !== 'latitude'
-    ? `if it were ${valueText(worst.value)}, it would be ${worst.verdict[0]?.toUpperCase()}${worst.verdict.slice(1)}`
-    : 'it may be far away';
+  return worst ? `if it were ${valueText(worst.value)}, it would be ${told(worst.verdict)}` : '';
 }
+const order: readonly Verdict[] = ['blocked', 'limited', 'unknown', 'clear'];
+
+/** The bay in which each kind of object lies. */
+const bayOf: Partial<Record<ObjectKind, Bay>> = { location: 'Link', region: 'Link', gateway: 'Gateway', endpoint: 'Endpoint' };
 
 /** Fields that nobody knows are taken to be so, and the verdict hangs on them. */
 export const assumedDecides: FindingKind = {
@@ -47,14 +53,7 @@ export const assumedDecides: FindingKind = {
       cost: cost.notKnown,
       costText: openFields.length === 1 ? '1 fact' : `${openFields.length} facts`,
       sure: 'rests on an assumption',
-      bay:
-        first?.kind === 'location' || first?.kind === 'region'
-          ? 'Link'
-          : first?.kind === 'gateway'
-            ? 'Gateway'
-            : first?.kind === 'endpoint'
-              ? 'Endpoint'
-              : 'Host',
+      bay: (first && bayOf[first.kind]) ?? 'Host',
       evidence: () =>
         openFields.map((open) => ({
           source: 'assumed' as const,
