@@ -210,6 +210,15 @@ describe('a list', () => {
     expect(status).toBe(400);
   });
 
+  test('is seen by whoever sent it alone: others see how far it is, and no cell of it', async () => {
+    const looked = await sent(list(wrong.replace('Toaster', 'Toaster of somebody')));
+    await outcome(looked.id, 'check', looked.map);
+    const [job] = (await server.call('jobs', { cookie: reader })).body as JobView[];
+    const seenBy = async (cookie: string) => (await server.call(`jobs/${job?.id}`, { cookie })).body as JobView;
+    expect(JSON.stringify(await seenBy(engineer))).toContain('Toaster of somebody');
+    for (const cookie of [reader, admin]) expect(await seenBy(cookie)).toMatchObject({ state: 'done', result: null });
+  });
+
   test('ten of one person are kept, and all go where somebody is erased', async () => {
     const ids: string[] = [];
     for (let i = 0; i < 11; i++) ids.push((await sent(list(south))).id);

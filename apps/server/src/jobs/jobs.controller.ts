@@ -21,10 +21,12 @@ export class JobsController {
     return this.jobs.latest();
   }
 
+  /** What a list came to has cells of it, which are nobody's but whose list it is: others see how far it is. */
   @Get(':id')
   @Answers(JobView)
-  one(@Param('id', { schema: Uuid }) id: string): Promise<JobView> {
-    return this.jobs.one(id);
+  async one(@Param('id', { schema: Uuid }) id: string, @Req() { user }: SignedRequest): Promise<JobView> {
+    const job = await this.jobs.one(id);
+    return job.kind === 'list' && job.by !== user.name ? { ...job, result: null } : job;
   }
 
   /** Calls work off: one's own, and who may change the estate also what others asked for. */
