@@ -16,23 +16,16 @@ import {
   type ObjectKind,
 } from '@underpass/contracts';
 import {
-  directorySheet,
   guessColumns,
   guessKind,
-  isFieldWord,
-  isJson,
-  isLdif,
-  isWorkbook,
   MapError,
   mapOf,
-  readDelimited,
-  readJsonList,
-  readLdif,
+  readSheet,
   readText,
   SheetError,
-  sheetOfEntries,
   takeIn,
   type IntakeTarget,
+  type ReadAs,
   type Sheet,
 } from '@underpass/core';
 import { CommandError } from './commandError.js';
@@ -53,23 +46,10 @@ function bytesFrom(file: string): Uint8Array {
   }
 }
 
-/** The rows of a file, whatever of its kinds it is. @param kind of an LDIF file, the entries that are of it */
-async function sheetFrom(file: string, kind: ObjectKind | undefined, map?: TableMap): Promise<Sheet> {
-  const bytes = bytesFrom(file);
-  const headed = { isKnown: isFieldWord, ...(map?.headerRow === undefined ? {} : { headerRow: map.headerRow }) };
+/** The rows of a file; what cannot be read is told with its row. */
+async function sheetFrom(file: string, as: ReadAs): Promise<Sheet> {
   try {
-    if (isWorkbook(bytes)) {
-      // what reads workbooks is large, and other commands do not want it
-      const { readWorkbook } = await import('@underpass/core/workbook');
-      return await readWorkbook(bytes, { ...headed, ...(map?.sheet === undefined ? {} : { sheet: map.sheet }) });
-    }
-    const { text } = readText(bytes);
-    if (isJson(text)) return readJsonList(text);
-    if (isLdif(text)) {
-      const { entries, notes } = readLdif(text);
-      return kind ? directorySheet(entries, kind, notes) : sheetOfEntries(entries, notes);
-    }
-    return readDelimited(bytes, headed);
+    return (await readSheet(bytesFrom(file), as)).sheet;
   } catch (error) {
     if (!(error instanceof SheetError)) throw error;
     throw new CommandError(`${file}:${error.row}: ${error.message}`);
@@ -86,7 +66,7 @@ const targetOf = (kind: ObjectKind, estate: Estate): IntakeTarget => intakeTarge
 export async function columns(options: Options): Promise<object> {
   const [file = ''] = options.positional;
   const kind = kindOf(options);
-  const sheet = await sheetFrom(file, undefined);
+  const sheet = await sheetFrom(file, { kind: null });
   const estate = emptyEstate();
   const guesses = kind
     ? guessColumns(sheet, targetOf(kind, estate))
@@ -136,7 +116,7 @@ export async function read(options: Options): Promise<object> {
   const into = options.text('into');
   const { estate } = estateIn(into);
   const target = { ...targetOf(kind, estate), alone: into === undefined };
-  const sheet = await sheetFrom(file, kind, given);
+  const sheet = await sheetFrom(file, { ...given, kind });
   const map = given ?? mapOf(kind, sheet, guessColumns(sheet, target));
   const { taken, made, rejected, translated, missing, notes, alike } = taking(mapFile ?? file, () => takeIn(sheet, map, target));
   const count = (change: string) => taken.filter((each) => each.change === change).length;

@@ -40,7 +40,6 @@ describe('one person in an estate with nothing in it', () => {
 
   test('the first steps say what is missing', async () => {
     expect(await get<FirstStepsAnswer>('intake/first-steps')).toEqual([
-      { text: 'No crossing yet', to: '/check-one', action: 'Check one person' },
       { text: 'No endpoints yet', to: '/estate/list', action: 'Take in a list of devices' },
       { text: 'No people yet', to: '/estate/list', action: 'Take in a list of people' },
     ]);

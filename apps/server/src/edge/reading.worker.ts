@@ -9,12 +9,12 @@ import {
 } from '@underpass/contracts';
 import type { FileProblem, FolderContent, ObjectKind, TableMap } from '@underpass/contracts';
 import { faultOfTexts } from '@underpass/contracts';
-import { faultOfObject, faultsOfEstate, readMeasurementFile } from '@underpass/core';
+import { faultOfObject, faultsOfEstate, readMeasurementFile, type ReadAs } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
 import pg from 'pg';
 import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
-import { look, take, type ListOptions } from '../intake/reading.js';
+import { look, take } from '../intake/reading.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
 import { notValid, type ProblemError } from '../problems/problem.js';
 import { readJson } from './readJson.js';
@@ -55,7 +55,7 @@ const refusingLater = async <T>(read: () => Promise<T>): Promise<Read<T>> => {
 };
 
 /** How a list that was sent is written, and what its columns are taken for. */
-export const lookAtList = ({ bytes, databaseUrl, options }: { bytes: Uint8Array; databaseUrl: string; options: ListOptions }) =>
+export const lookAtList = ({ bytes, databaseUrl, options }: { bytes: Uint8Array; databaseUrl: string; options: ReadAs }) =>
   refusingLater(() => look(bytes, databaseUrl, options));
 
 /** What a list comes to by a mapping. */

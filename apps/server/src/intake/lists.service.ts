@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { emptyEstate, type JobView, type ListLook, type ListOutcome, type ListRequest, type ObjectKind } from '@underpass/contracts';
-import type { Intake } from '@underpass/core';
+import type { Intake, ReadAs } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';
 import { CONFIG, type Config } from '../config.js';
@@ -13,7 +13,6 @@ import { JobsService } from '../jobs/jobs.service.js';
 import type { Progress } from '../jobs/progress.js';
 import { ProblemError } from '../problems/problem.js';
 import { Sealing } from '../secrets/sealing.service.js';
-import type { ListOptions } from './reading.js';
 
 /** A list is kept for a day: long enough to be mapped and mended. */
 const keptHours = 24;
@@ -64,12 +63,12 @@ export class ListsService {
   }
 
   /** A list that is kept, read as somebody says. */
-  async look(id: string, by: string, options: ListOptions): Promise<ListLook> {
+  async look(id: string, by: string, options: ReadAs): Promise<ListLook> {
     const { bytes, ...kept } = await this.kept(id, by);
     return { ...kept, at: kept.at.toISOString(), ...(await this.lookAt(bytes, options)) } as ListLook;
   }
 
-  private lookAt(bytes: Uint8Array, options: ListOptions) {
+  private lookAt(bytes: Uint8Array, options: ReadAs) {
     return this.reading.run('lookAtList', { bytes, databaseUrl: this.config.databaseUrl, options }, { withinMs: readWithinMs });
   }
 

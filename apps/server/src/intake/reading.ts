@@ -1,24 +1,15 @@
 import { intakeTarget, listedKinds, type ObjectKind, type TableMap } from '@underpass/contracts';
 import {
-  directorySheet,
   guessColumns,
   guessKind,
-  isFieldWord,
-  isJson,
-  isLdif,
-  isWorkbook,
-  kindOfEntries,
   MapError,
   mapOf,
-  readDelimited,
-  readJsonList,
-  readLdif,
-  readText,
+  readSheet,
   SheetError,
-  sheetOfEntries,
   takeIn,
   type Intake,
   type Named,
+  type ReadAs,
   type Sheet,
 } from '@underpass/core';
 import pg from 'pg';
@@ -26,30 +17,13 @@ import type { MessagePort } from 'node:worker_threads';
 import { objectsSince, type Query } from '../estate/load.js';
 import { notValid, ProblemError } from '../problems/problem.js';
 
-/** How a list is read, where somebody says it. */
-export interface ListOptions {
-  kind?: ObjectKind | undefined;
-  sheet?: string | undefined;
-  headerRow?: number | undefined;
-}
-
 /** Rows of a list that its page shows. */
 const shownRows = 40;
 
-async function sheetFrom(bytes: Uint8Array, { kind, sheet, headerRow }: ListOptions): Promise<Sheet> {
-  const headed = { isKnown: isFieldWord, ...(headerRow === undefined ? {} : { headerRow }) };
+/** The rows of a list; what cannot be read is told with its row. */
+async function sheetFrom(bytes: Uint8Array, as: ReadAs): ReturnType<typeof readSheet> {
   try {
-    if (isWorkbook(bytes)) {
-      // what reads workbooks is large, and most lists are text
-      const { readWorkbook } = await import('@underpass/core/workbook');
-      return await readWorkbook(bytes, { ...headed, ...(sheet === undefined ? {} : { sheet }) });
-    }
-    const { text } = readText(bytes);
-    if (isJson(text)) return readJsonList(text);
-    if (!isLdif(text)) return readDelimited(bytes, headed);
-    const { entries, notes } = readLdif(text);
-    const of = kind ?? kindOfEntries(entries);
-    return of ? directorySheet(entries, of, notes) : sheetOfEntries(entries, notes);
+    return await readSheet(bytes, as);
   } catch (error) {
     if (!(error instanceof SheetError)) throw error;
     throw new ProblemError(422, 'Not a list', `Row ${error.row}: ${error.message}.`);
@@ -81,9 +55,8 @@ const kindsOf = (kind: ObjectKind): ReadonlySet<ObjectKind> =>
   new Set([kind, ...intakeTarget(kind, () => []).fields.flatMap((field) => (field.kind ? [field.kind] : []))]);
 
 /** What a list looks like: its columns, and what they are taken for. */
-export async function look(bytes: Uint8Array, databaseUrl: string, options: ListOptions) {
-  const sheet = await sheetFrom(bytes, options);
-  const kind = options.kind ?? (sheet.format === 'ldif' ? kindOfEntries(readLdif(bytes).entries) : null) ?? undefined;
+export async function look(bytes: Uint8Array, databaseUrl: string, options: ReadAs) {
+  const { sheet, kind } = await sheetFrom(bytes, options);
   const { objects } = await objectsFrom(databaseUrl, kind ? kindsOf(kind) : allKinds);
   const targetOf = (each: ObjectKind) => intakeTarget(each, (of) => objects.get(of) ?? []);
   const guess = kind ? { kind, guesses: guessColumns(sheet, targetOf(kind)) } : guessKind(sheet, listedKinds.map(targetOf));
@@ -116,7 +89,8 @@ export async function take(
   mends: Readonly<Record<string, Readonly<Record<string, string>>>>,
   port: MessagePort,
 ): Promise<{ intake: Intake; sheet: Pick<Sheet, 'head' | 'notes'>; rejectedRows: { row: number; cells: string[] }[]; version: number }> {
-  const sheet = mended(await sheetFrom(bytes, map), mends);
+  const read = await sheetFrom(bytes, map);
+  const sheet = mended(read.sheet, mends);
   const { version, objects } = await objectsFrom(databaseUrl, new Set([...kindsOf(map.kind), ...(Object.keys(map.make) as ObjectKind[])]));
   const target = intakeTarget(map.kind, (each) => objects.get(each) ?? []);
   let intake: Intake;

@@ -6,6 +6,8 @@ import { useAction } from '../ui/useAction.js';
 import { fitted } from './mapping.js';
 import { intakeQueries } from './queries.js';
 
+const named = (names: readonly string[]): string => names.map((each) => `“${each}”`).join(', ');
+
 /** Mappings that were kept by name: one is used again, or this one is kept. */
 export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; onUse: (map: TableMap) => void }) {
   const maps = useQuery(intakeQueries.maps());
@@ -16,10 +18,15 @@ export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; 
   const use = (chosen: string) => {
     const found = kept.find((each) => each.name === chosen);
     if (!found) return;
-    const { map: next, gone } = fitted(found.map, look);
+    const { map: next, gone, fresh } = fitted(found.map, look);
     onUse(next);
     setName(chosen);
-    setTold(gone.length ? `Not in this list: ${gone.map((each) => `“${each}”`).join(', ')}. What they fill is left as it is.` : '');
+    setTold(
+      [
+        gone.length ? `Not in this list: ${named(gone)}. What they fill is left as it is.` : '',
+        fresh.length ? `New since it was kept, and not taken: ${named(fresh)}.` : '',
+      ].join(' '),
+    );
   };
   const own = kept.filter((each) => each.map.kind === look.kind);
   return (

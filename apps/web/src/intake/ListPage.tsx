@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { JobStarted, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, query } from '../api/client.js';
 import { cancelJob, useJob } from '../api/jobs.js';
@@ -66,17 +65,15 @@ function Mapping({ id }: { id: string }) {
 function Mapped({ id, look, reading, onRead }: { id: string; look: ListLook; reading: string; onRead: (as: ReadAs) => void }) {
   const [map, setMap] = useTyped<TableMap>(`list.${id}.${reading}.map`, look.map);
   const [mends, setMends] = useTyped<Record<string, Record<string, string>>>(`list.${id}.mends`, {});
-  const [job, setJob] = useState<string | null>(null);
-  /** What the outcome below was worked out from; another mapping makes it old. */
-  const [basis, setBasis] = useState('');
+  /** The work on it, and what it was worked out from: another mapping makes its outcome old. */
+  const [{ job, basis }, setWork] = useTyped<{ job: string | null; basis: string }>(`list.${id}.work`, { job: null, basis: '' });
   const { fault, run } = useAction();
   const work = useJob(job);
   const now = JSON.stringify({ map, mends });
   const start = (what: 'check' | 'take') =>
     run(async () => {
       const { job: begun } = await call<JobStarted>(`intake/lists/${id}/${what}`, 'POST', { map, mends });
-      setBasis(now);
-      setJob(begun.id);
+      setWork({ job: begun.id, basis: now });
     });
   const running = work.job !== null;
   const outcome = work.ended?.state === 'done' ? (work.ended.result as ListOutcome) : null;

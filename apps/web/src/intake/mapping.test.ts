@@ -59,9 +59,11 @@ describe('a mapping that somebody changes', () => {
     expect(after(map, look, 'RAM (GB)', ['8'])).toEqual([]);
   });
 
-  test('a kept one is fitted to another list: columns that are gone are named', () => {
+  test('a kept one is fitted to another list: columns that are gone or new are named', () => {
     const kept = { ...map, columns: [...map.columns, plain('Gone', 'model'), { from: ['First', 'Last'], with: ' ', to: 'firmware' }] };
-    const { map: next, gone } = fitted(kept, look);
+    const { map: next, gone, fresh } = fitted({ ...kept, heads: ['Name', 'No', 'Gone', 'First', 'Last'] }, look);
+    expect(fresh).toEqual(['RAM (GB)']);
+    expect(fitted(kept, look).fresh).toEqual([]);
     expect(gone).toEqual(['Gone', 'Last']);
     expect(next.columns).toEqual(map.columns);
     expect(next.heads).toEqual(look.head);

@@ -87,9 +87,10 @@ export function after(map: TableMap, look: Pick<ListLook, 'head' | 'sample'>, he
   });
 }
 
-/** A kept mapping for another list: columns that are not in it are left out of it, with their names. */
-export function fitted(kept: TableMap, look: ListLook): { map: TableMap; gone: string[] } {
+/** A kept mapping for another list: columns that are not in it are left out of it, and those that are new are not in the mapping. */
+export function fitted(kept: TableMap, look: ListLook): { map: TableMap; gone: string[]; fresh: string[] } {
   const gone = kept.columns.flatMap(headsOf).filter((name) => !look.head.includes(name));
+  const fresh = kept.heads ? look.head.filter((name) => !kept.heads?.includes(name)) : [];
   const map = { ...kept, columns: kept.columns.filter((each) => headsOf(each).every((name) => look.head.includes(name))) };
-  return { map: { ...map, ...(look.sheets ? { sheet: look.sheets.read } : {}), heads: [...look.head] }, gone: [...new Set(gone)] };
+  return { map: { ...map, ...(look.sheets ? { sheet: look.sheets.read } : {}), heads: [...look.head] }, gone: [...new Set(gone)], fresh };
 }

@@ -1,16 +1,9 @@
+export { readSheet, type ReadAs } from './readSheet.js';
 export { readText, type TextEncoding } from './encoding.js';
-export { isWorkbook, SheetError, type Sheet, type SheetNote, type SheetRow } from './sheet.js';
-export { readDelimited, type DelimitedOptions } from './delimited.js';
-export { looksLike, type Look } from './looksLike.js';
-export { isFieldWord } from './fieldWords.js';
+export { SheetError, type Sheet, type SheetNote, type SheetRow } from './sheet.js';
 export { guessColumns, guessKind, mapOf, sureEnough, type ColumnGuess } from './guess.js';
 export { MapError, type Intake, type Rejected, type TakenRow, type Translated } from './intake.js';
 export { takeIn } from './take.js';
 export type { FieldFault, IntakeField, IntakeTarget, Named } from './target.js';
-export { isLdif, readLdif, type LdifContent } from './directory/ldif.js';
-export { valuesOf, type DirectoryEntry } from './directory/entry.js';
-export { readDirectory, usualWords, type DirectoryContent, type DirectoryWords } from './directory/directory.js';
-export { directorySheet, kindOfEntries, sheetOfEntries } from './directory/entries.js';
 export { styleOf, type FigureStyle } from './figures.js';
 export { saysNothing, tidyCell } from './tidy.js';
-export { isJson, readJsonList } from './jsonList.js';

@@ -23,21 +23,19 @@ const person = (id: string, groups: string[] = []) => ({ id, name: id, kind: 'st
 
 describe('first steps', () => {
   test('say what is missing, counted, and are gone when it is done', () => {
-    expect(stepsOf({})).toEqual(['No crossing yet', 'No endpoints yet', 'No people yet']);
+    expect(stepsOf({})).toEqual(['No endpoints yet', 'No people yet']);
     expect(stepsOf({ location: [place], endpoint: [endpoint('a'), endpoint('b')] })).toEqual([
-      'No crossing yet',
       'No people yet',
       '2 endpoints wait for their people',
       'Nothing to open yet',
     ]);
     expect(stepsOf({ location: [place], endpoint: [endpoint('a', { person: 'p' })], person: [person('p'), person('q')] })).toEqual([
-      'No crossing yet',
       '1 person has no endpoint',
       'Nothing to open yet',
     ]);
     expect(
       stepsOf({ location: [place], endpoint: [endpoint('a', { users: ['p', 'q'] }), endpoint('b')], person: [person('p'), person('q')] }),
-    ).toEqual(['No crossing yet', '1 endpoint waits for its person', 'Nothing to open yet']);
+    ).toEqual(['1 endpoint waits for its person', 'Nothing to open yet']);
   });
 
   test('say who sees nothing to open, and which lines and certificates nobody knows', () => {

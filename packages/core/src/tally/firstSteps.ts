@@ -25,7 +25,6 @@ export function firstSteps(model: EstateModel): FirstStep[] {
   const steps: FirstStep[] = [];
   const { endpoints, people, resources, locations, publications, gateways } = model;
   const say = (text: string, to: string, action: string) => steps.push({ text, to, action });
-  if (model.crossings.length === 0) say('No crossing yet', '/check-one', 'Check one person');
   if (endpoints.size === 0) say('No endpoints yet', '/estate/list', 'Take in a list of devices');
   if (people.size === 0) say('No people yet', '/estate/list', 'Take in a list of people');
   const used = new Set([...endpoints.values()].flatMap(({ person, users }) => [...(person ? [person] : []), ...users]));
@@ -34,14 +33,7 @@ export function firstSteps(model: EstateModel): FirstStep[] {
     say(`${count(idle, 'person has', 'people have')} no endpoint`, '/estate/endpoint', 'Say whose endpoints they are');
   const alone = [...endpoints.values()].filter(({ person, users }) => !person && users.length === 0).length;
   if (alone > 0)
-    say(
-      `${count(alone, 'endpoint waits', 'endpoints wait')} for its person`.replace(
-        'endpoints wait for its person',
-        'endpoints wait for their people',
-      ),
-      '/estate/endpoint',
-      'Say who uses them',
-    );
+    say(count(alone, 'endpoint waits for its person', 'endpoints wait for their people'), '/estate/endpoint', 'Say who uses them');
   if (resources.size === 0 && (people.size > 0 || endpoints.size > 0)) say('Nothing to open yet', '/estate/resource/new', 'Add a resource');
   const unseen = [...people.values()].filter(({ id }) => model.reachOf(id).held.length === 0).length;
   if (resources.size > 0 && unseen > 0 && publications.size > 0)
