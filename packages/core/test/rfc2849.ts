@@ -1,4 +1,7 @@
-/** The examples of RFC 2849, by their number; of the sixth and seventh, which are changes, the first records. */
+/**
+ * The examples of RFC 2849, by their number; of the sixth and seventh, which are changes, the first records. Typed from memory:
+ * directory/fixtures/read-by-perl.json has what a reader that is not ours makes of the first four.
+ */
 export const examples: Readonly<Record<number, string>> = {
   1: `version: 1
 dn: cn=Barbara Jensen, ou=Product Development, dc=airius, dc=com

@@ -95,10 +95,12 @@ const seldom = new Set(['reportedAt', 'screensAt', 'decodersAt']);
  */
 export function guessColumns(sheet: Sheet, target: IntakeTarget): ColumnGuess[] {
   const books = new Map<ObjectKind, NameBook>();
-  const bookOf = (kind: ObjectKind): NameBook | null => {
+  /** Names of what is there already; null where nothing is, or the field refers to nothing. */
+  const bookOf = (kind: ObjectKind | undefined): NameBook | null => {
+    if (kind === undefined) return null;
     let book = books.get(kind);
     if (!book) books.set(kind, (book = new NameBook(target.objects(kind))));
-    return book;
+    return book.size > 0 ? book : null;
   };
   const columns = sheet.head.map((name, at) => {
     const cells = cellsOf(sheet, at, 500);
@@ -109,18 +111,12 @@ export function guessColumns(sheet: Sheet, target: IntakeTarget): ColumnGuess[] 
       .filter(({ name }) => !seldom.has(name))
       .map((field) => {
         const named = nameFits(column.name, field);
-        const isReference = field.kind !== undefined && [...target.objects(field.kind)].length > 0;
-        const cells = cellsFit(
-          column.cells.slice(0, tried),
-          field,
-          column.name,
-          column.look,
-          isReference ? bookOf(field.kind as ObjectKind) : null,
-        );
+        const book = bookOf(field.kind);
+        const cells = cellsFit(column.cells.slice(0, tried), field, column.name, column.look, book);
         // what its name does not say at all has to be told by a form that few fields have
         const sure =
           named === 0
-            ? formSure(cells, field, isReference, column.look)
+            ? formSure(cells, field, book !== null, column.look)
             : cells === null
               ? named * 0.9
               : named * byName + cells * (1 - byName);

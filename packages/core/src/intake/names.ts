@@ -22,6 +22,10 @@ export class NameBook {
     this.#plain.push({ id, name, plain });
   }
 
+  get size(): number {
+    return this.#plain.length;
+  }
+
   /** The one that is meant: by its id, or by its name where only one has it. */
   find(text: string): { id: string } | { several: readonly string[] } | null {
     const id = this.#byId.get(text.trim().toLowerCase());

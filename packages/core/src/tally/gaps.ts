@@ -197,37 +197,57 @@ export class GapsTally {
 
   private steps(): GapStep[] {
     const waiting = new Map(this.groups);
+    // what each group's acts would settle: looked at anew only where a group that shares an act with it has gone
+    const offers = new Map<string, Offer>();
     const steps: GapStep[] = [];
     while (waiting.size > 0 && steps.length < mostSteps) {
-      let best: { step: GapStep; done: readonly string[]; acts: readonly string[] } | null = null;
-      for (const group of waiting.values()) {
-        const done = within(group.acts, waiting);
-        const step = stepOf(
-          group.acts,
-          done.map((key) => waiting.get(key) as Group),
-        );
-        if (!best || isBefore(step, best.step)) best = { step, done, acts: group.acts };
+      let best: Offer | null = null;
+      for (const [key, group] of waiting) {
+        let offer = offers.get(key);
+        if (!offer) offers.set(key, (offer = offerOf(group.acts, waiting)));
+        if (!best || isBefore(offer.step, best.step)) best = offer;
       }
       if (!best) break;
       steps.push(best.step);
-      const acts = new Set(withLines(best.acts));
+      const gone = best.done.flatMap((key) => waiting.get(key)?.acts ?? []);
       for (const key of best.done) waiting.delete(key);
-      this.withoutActs(waiting, acts);
+      const touched = new Set([...gone, ...this.withoutActs(waiting, new Set(best.acts))]);
+      for (const [key, { acts }] of offers) if (!waiting.has(key) || acts.some((act) => touched.has(act))) offers.delete(key);
     }
     return steps;
   }
 
-  /** Groups that wait for less, since what is done once for a place, a pool or a gateway is done for all. */
-  private withoutActs(waiting: Map<string, Group>, done: ReadonlySet<string>): void {
+  /** Groups that wait for less, since what is done once for a place, a pool or a gateway is done for all. Gives the acts of those. */
+  private withoutActs(waiting: Map<string, Group>, done: ReadonlySet<string>): string[] {
+    const touched: string[] = [];
     for (const [key, group] of [...waiting]) {
       const acts = group.acts.filter((act) => !(once.test(act) && done.has(act)));
       if (acts.length === group.acts.length) continue;
+      touched.push(...group.acts);
       waiting.delete(key);
       const rest = acts.join('\0');
       const same = waiting.get(rest);
       waiting.set(rest, same ? together(acts, [same, group]) : { ...group, acts });
     }
+    return touched;
   }
+}
+
+/** What a group's acts would come to, and the groups that are done with them. */
+interface Offer {
+  step: GapStep;
+  done: readonly string[];
+  /** Its acts, and what they measure besides. */
+  acts: readonly string[];
+}
+
+function offerOf(acts: readonly string[], waiting: ReadonlyMap<string, Group>): Offer {
+  const done = within(acts, waiting);
+  const step = stepOf(
+    acts,
+    done.map((key) => waiting.get(key) as Group),
+  );
+  return { step, done, acts: withLines(acts) };
 }
 
 const withLines = (acts: readonly string[]): string[] => [

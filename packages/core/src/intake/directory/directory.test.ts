@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { readDirectory } from './directory.js';
 import { directorySheet, sheetOfEntries } from './entries.js';
@@ -7,6 +8,29 @@ import { isLdif, readLdif } from './ldif.js';
 import { parentOf, partsOf, sameName } from './names.js';
 import type { SheetError } from '../sheet.js';
 import { examples } from '../../../test/rfc2849.js';
+
+type Read = { dn: string; attributes: Record<string, string[]> }[];
+// read by Net::LDAP::LDIF 0.68, Debian's libnet-ldap-perl: what it prints of the same text
+const byPerl = JSON.parse(readFileSync(new URL('fixtures/read-by-perl.json', import.meta.url), 'utf8')) as {
+  examples: Record<number, Read>;
+  text: string;
+  read: Read;
+};
+
+describe('LDIF: as a reader that is not ours reads it', () => {
+  it.each([
+    ['example 1 of RFC 2849', examples[1] as string, byPerl.examples[1]],
+    ['example 2', examples[2] as string, byPerl.examples[2]],
+    ['example 3', examples[3] as string, byPerl.examples[3]],
+    ['example 4', examples[4] as string, byPerl.examples[4]],
+    ['folded names, comments and base64, blanks, an empty value, a comma that is escaped', byPerl.text, byPerl.read],
+  ])('%s', (_, text, wanted) => {
+    const found = readLdif(text).entries.map(({ dn, attributes }) => ({ dn, attributes: Object.fromEntries(attributes) }));
+    // what opens a door is read by nobody
+    const plain = wanted?.map(({ dn, attributes: { userpassword: _secret, ...rest } }) => ({ dn, attributes: rest }));
+    expect(found).toEqual(plain);
+  });
+});
 
 describe('LDIF: the examples of RFC 2849', () => {
   it('1: two entries', () => {
