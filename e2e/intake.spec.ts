@@ -9,6 +9,12 @@ test('from nothing to an answer: one person, a link, the check through a line, a
 }) => {
   await signInFresh(page, baseURL);
   await expect(page.getByRole('heading', { name: 'No crossing yet' })).toBeVisible();
+  // no screen that has nothing to show is a dead end
+  for (const path of ['/crossings', '/access', '/settings', '/settings/carried', '/estate/gaps']) {
+    await page.goto(new URL(path, page.url()).href);
+    await expect(page.getByRole('link', { name: 'Check one person' })).toBeVisible();
+  }
+  await page.goto(new URL('/board', page.url()).href);
   let clicks = 0;
   const click = async (name: string | RegExp, role: 'button' | 'link' = 'button') => {
     clicks++;
@@ -24,7 +30,16 @@ test('from nothing to an answer: one person, a link, the check through a line, a
   await page.getByRole('radio', { name: 'browser' }).click();
   await page.getByRole('radio', { name: 'managed' }).click();
   clicks += 3;
+  // what is typed and what is made are there after a reload: the link is told once
+  await page.waitForTimeout(400);
+  await page.reload();
+  await expect(page.getByLabel('Who')).toHaveValue('Nova Newton');
+  await expect(page.getByRole('radio', { name: 'managed' })).toBeChecked();
   await click('Make the link');
+  const shown = await page.getByLabel('Link; it is shown this once').inputValue();
+  await page.waitForTimeout(400);
+  await page.reload();
+  await expect(page.getByLabel('Link; it is shown this once')).toHaveValue(shown);
   const url = new URL(await page.getByLabel('Link; it is shown this once').inputValue());
   // opened where they sit: behind a line of known delay
   url.port = String(Number(url.port) + 1);

@@ -11,6 +11,7 @@ import { SearchField } from '../ui/list/SearchField.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { useListPages } from '../ui/list/useListPages.js';
 import { ViewsMenu } from '../views/ViewsMenu.js';
+import { WaysIn } from '../intake/WaysIn.js';
 import { Pick } from '../ui/Pick.js';
 import { Empty, Failed, Loading } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
@@ -70,6 +71,7 @@ export function PeoplePage() {
     address,
   );
   const counts = data?.pages[0]?.counts;
+  const isNone = data !== undefined && total === 0 && show === 'all' && !filter.search && !filter.group;
   return (
     <>
       <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
@@ -100,7 +102,8 @@ export function PeoplePage() {
       />
       {pages.isPending && <Loading what="the people" />}
       {pages.isError && <Failed what="The people" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {data && total === 0 && (
+      {isNone && <WaysIn>There is nobody yet. What people see follows from their groups, once they are here.</WaysIn>}
+      {data && total === 0 && !isNone && (
         <Empty
           action={
             <button

@@ -4,9 +4,10 @@ import { clock, type Settling } from '@underpass/core';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { query } from '../api/client.js';
+import { WaysIn } from '../intake/WaysIn.js';
 import { barOrder, PeopleBar } from '../ui/PeopleBar.js';
 import { Later } from '../ui/Later.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Failed, Loading } from '../ui/States.js';
 import { weekdayMoment } from '../ui/times.js';
 import { verdictInk, verdictWords, VerdictShape } from '../ui/Verdict.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -52,24 +53,10 @@ export function BoardPage() {
     return (
       <div className="px-6 pt-4">
         <h1>No crossing yet</h1>
-        <Empty
-          action={
-            <span className="flex flex-wrap gap-3">
-              <Link className="btn btn-primary" to="/check-one">
-                Check one person
-              </Link>
-              <Link className="btn" to="/estate/list">
-                Take in a list
-              </Link>
-              <Link className="btn" to="/estate/import">
-                Import an estate folder
-              </Link>
-            </span>
-          }
-        >
+        <WaysIn>
           A crossing is one person on one endpoint at one place going through to one resource. Begin with one person on the telephone, or
           with the list of devices you have.
-        </Empty>
+        </WaysIn>
         <Suspense>
           <FirstSteps />
         </Suspense>
@@ -166,7 +153,10 @@ function SettlingLine({ settling: { way, location, crossings, people, times, min
         {times === 1 ? `One ${first} at ${location}` : `${times} × ${first} at ${location}`}
       </Link>{' '}
       would tell most of what is not known: {crossings === 1 ? '1 crossing' : `${crossings} crossings`} of{' '}
-      {people === 1 ? '1 person' : `${people} people`}, {minutes === 1 ? '1 minute' : `${minutes} minutes`}.
+      {people === 1 ? '1 person' : `${people} people`}, {minutes === 1 ? '1 minute' : `${minutes} minutes`}.{' '}
+      <Link className="link" to="/estate/gaps">
+        What to measure next
+      </Link>
     </p>
   );
 }

@@ -39,12 +39,12 @@ export function ArrivingPage() {
         <h1>No new device is on its way to {name}</h1>
         <Empty
           action={
-            <Link className="btn" to="/estate/import">
-              Import a list of devices
+            <Link className="btn" to="/estate/list">
+              Take in a list of devices
             </Link>
           }
         >
-          Devices that never reported are new. Import their list, and it is seen here what is missing before they arrive.
+          Devices that never reported are new. Take in their list, and it is seen here what is missing before they arrive.
         </Empty>
       </Sheet>
     );

@@ -16,7 +16,7 @@ export function CrossingGroups({ by, filter }: { by: keyof typeof filterOf; filt
   if (answer.isError) return <Failed what="The groups" error={answer.error} onRetry={() => void answer.refetch()} />;
   if (!answer.data) return <Loading what="the groups" />;
   const { groups, total } = answer.data;
-  if (total === 0) return <Empty>{by === 'finding' ? 'No finding on any crossing that fits.' : 'No crossing fits these filters.'}</Empty>;
+  if (total === 0) return <Empty>{by === 'finding' ? 'No finding on any crossing that fits.' : 'No crossing fits.'}</Empty>;
   const most = Math.max(1, ...groups.map(({ crossings }) => crossings));
   const columns: ListColumn<Group>[] = [
     {

@@ -7,6 +7,7 @@ import { PrintButton } from '../ui/list/PrintButton.js';
 import { useChosenRows } from '../ui/list/useChosenRows.js';
 import { useListAddress } from '../ui/list/useListAddress.js';
 import { useListPages } from '../ui/list/useListPages.js';
+import { WaysIn } from '../intake/WaysIn.js';
 import { Empty, Failed } from '../ui/States.js';
 import { Strip } from '../ui/Strip.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -44,6 +45,7 @@ export function CrossingsPage() {
   const canEdit = useCanEdit();
   useTitle('Crossings');
   const first = data?.pages[0];
+  const isNone = by === 'none' && first !== undefined && total === 0 && Object.values(filter).every((value) => value === null);
   const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== null));
   return (
     <div className="px-6 max-[719px]:px-4">
@@ -73,8 +75,9 @@ export function CrossingsPage() {
         />
       </CrossingFilters>
       {by !== 'none' && <CrossingGroups by={by} filter={filter} />}
+      {isNone && <WaysIn>There is no crossing yet: it takes a person, an endpoint, a location and a resource.</WaysIn>}
       {by === 'none' && pages.isError && <Failed what="The crossings" error={pages.error} onRetry={() => void pages.refetch()} />}
-      {by === 'none' && first && total === 0 && (
+      {by === 'none' && first && total === 0 && !isNone && (
         <Empty
           action={
             <button className="btn" onClick={() => set(Object.fromEntries(crossingFilters.map((key) => [key, null])))}>

@@ -31,6 +31,7 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
   const { get, set } = address;
   const canEdit = useCanEdit();
   const filter = { search: get('search'), where: get('where') };
+  const isNarrowed = Boolean(filter.search ?? filter.where);
   const wanted = { ...filter, sort: address.sort };
   const { pages, data, rows, total, sorting, onNearEnd, printing } = useListPages(
     (sort) => estateQueries.list(kind, { ...filter, sort }),
@@ -90,7 +91,18 @@ export function ObjectList({ kind }: { kind: ObjectKind }) {
       </div>
       {pages.isError && <Failed what="This list" error={pages.error} onRetry={() => void pages.refetch()} />}
       {data && total === 0 && (
-        <Empty>{wanted.search || wanted.where ? 'Nothing here fits.' : `There is no ${one.toLowerCase()} yet.`}</Empty>
+        <Empty
+          action={
+            canEdit &&
+            !isNarrowed && (
+              <Link className="btn" to="/estate/list">
+                Take in a list
+              </Link>
+            )
+          }
+        >
+          {isNarrowed ? 'Nothing here fits.' : `There is no ${one.toLowerCase()} yet.`}
+        </Empty>
       )}
       {total > 0 && (
         <EditableList

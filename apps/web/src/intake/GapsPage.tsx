@@ -7,7 +7,8 @@ import { query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
 import { labelOf } from '../ui/form/labels.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Failed, Loading } from '../ui/States.js';
+import { WaysIn } from './WaysIn.js';
 import { Wide } from '../ui/Wide.js';
 import { Differences } from './Differences.js';
 import { KnownBar, KnownLegend, knownWords } from './KnownBar.js';
@@ -42,20 +43,7 @@ function Shown({ gaps }: { gaps: GapsAnswer }) {
     return (
       <>
         <h1>Nothing is known yet</h1>
-        <Empty
-          action={
-            <span className="flex gap-3">
-              <Link className="btn btn-primary" to="/check-one">
-                Check one person
-              </Link>
-              <Link className="btn" to="/estate/list">
-                Take in a list
-              </Link>
-            </span>
-          }
-        >
-          There is no crossing: it takes a person, an endpoint, a location and a resource.
-        </Empty>
+        <WaysIn>There is no crossing: it takes a person, an endpoint, a location and a resource.</WaysIn>
       </>
     );
   const settled = next.reduce((sum, { crossings }) => sum + crossings, 0);

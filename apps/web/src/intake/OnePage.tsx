@@ -9,6 +9,7 @@ import { useTitle } from '../shell/useTitle.js';
 import { Pick } from '../ui/Pick.js';
 import { Strip } from '../ui/Strip.js';
 import { useAction } from '../ui/useAction.js';
+import { useTyped } from '../ui/useTyped.js';
 
 const unsaid = 'not known';
 const works = [unsaid, ...WorkKind.options] as const;
@@ -17,17 +18,27 @@ const owners = [unsaid, ...Ownership.options] as const;
 const said = <T extends string>(word: T): Exclude<T, typeof unsaid> | undefined =>
   word === unsaid ? undefined : (word as Exclude<T, typeof unsaid>);
 
+interface Typed {
+  name: string;
+  address: string;
+  resource: Named | null;
+  place: Named | null;
+  work: (typeof works)[number];
+  client: (typeof clients)[number];
+  owner: (typeof owners)[number];
+}
+const blank: Typed = { name: '', address: '', resource: null, place: null, work: unsaid, client: unsaid, owner: unsaid };
+
 /** A field check for somebody of whom nothing has to be known: a name or none, what they open, and a link to send. */
 export function OnePage() {
   useTitle('Check one person');
-  const [name, setName] = useState('');
-  const [address, setAddress] = useState('');
-  const [resource, setResource] = useState<Named | null>(null);
-  const [place, setPlace] = useState<Named | null>(null);
-  const [work, setWork] = useState<(typeof works)[number]>(unsaid);
-  const [client, setClient] = useState<(typeof clients)[number]>(unsaid);
-  const [owner, setOwner] = useState<(typeof owners)[number]>(unsaid);
-  const [made, setMade] = useState<OnePersonAnswer | null>(null);
+  const [typed, setTyped] = useTyped('one', blank);
+  // its link is told once: after a reload it stands here still
+  const [made, setMade] = useTyped<OnePersonAnswer | null>('one.made', null);
+  const { name, address, resource, place, work, client, owner } = typed;
+  // what was said under it before a reload is seen again; from then on it is opened and shut by hand
+  const [isOpen] = useState(place !== null || [work, client, owner].some((word) => word !== unsaid));
+  const set = (more: Partial<Typed>) => setTyped((before) => ({ ...before, ...more }));
   const { busy, fault, faults, refuse, run } = useAction();
   const make = () => {
     // what is copied from the address bar has a scheme before it and a path behind it
@@ -40,6 +51,7 @@ export function OnePage() {
       const opens = resource ? { resource: resource.id } : { address: host };
       const body = { name: name.trim(), ...opens, location: place?.id, work: said(work), clientKind: said(client), ownership: said(owner) };
       setMade(await call<OnePersonAnswer>('intake/one', 'POST', body));
+      setTyped(blank);
     });
   };
   return (
@@ -69,7 +81,7 @@ export function OnePage() {
               maxLength={120}
               autoComplete="off"
               value={name}
-              onChange={({ target }) => setName(target.value)}
+              onChange={({ target }) => set({ name: target.value })}
             />
             <span className="block text-ink-3">A name, or nothing</span>
           </span>
@@ -85,7 +97,7 @@ export function OnePage() {
               disabled={resource !== null}
               aria-invalid={faults.address ? true : undefined}
               value={address}
-              onChange={({ target }) => setAddress(target.value)}
+              onChange={({ target }) => set({ address: target.value })}
             />
             <span className="block text-ink-3">The address they open; nothing is sent there</span>
           </span>
@@ -94,20 +106,26 @@ export function OnePage() {
             kind="resource"
             label="Something that is there already"
             value={resource}
-            onPick={setResource}
+            onPick={(next) => set({ resource: next })}
             placeholder="Something that is there already"
           />
-          <details className="min-[560px]:col-span-2">
+          <details className="min-[560px]:col-span-2" open={isOpen}>
             <summary className="cursor-pointer font-semibold">What you know besides</summary>
             <div className="mt-3 grid grid-cols-1 min-[560px]:grid-cols-[150px_1fr] gap-x-4 gap-y-3 items-start">
               <span className="pt-1">What they do in it</span>
-              <Strip label="What they do in it" options={works} value={work} onChange={setWork} />
+              <Strip label="What they do in it" options={works} value={work} onChange={(next) => set({ work: next })} />
               <span className="pt-1">Opened by</span>
-              <Strip label="Opened by" options={clients} value={client} onChange={setClient} />
+              <Strip label="Opened by" options={clients} value={client} onChange={(next) => set({ client: next })} />
               <span className="pt-1">The device is</span>
-              <Strip label="The device is" options={owners} value={owner} onChange={setOwner} />
+              <Strip label="The device is" options={owners} value={owner} onChange={(next) => set({ owner: next })} />
               <span className="pt-1.5">Where they sit</span>
-              <Pick kind="location" label="Where they sit" value={place} onPick={setPlace} placeholder="A place that is there already" />
+              <Pick
+                kind="location"
+                label="Where they sit"
+                value={place}
+                onPick={(next) => set({ place: next })}
+                placeholder="A place that is there already"
+              />
             </div>
           </details>
           <span />

@@ -3,7 +3,8 @@ import type { CarriedAnswer } from '@underpass/contracts';
 import { definitionOf } from '@underpass/core';
 import { Link } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { WaysIn } from '../intake/WaysIn.js';
+import { Failed, Loading } from '../ui/States.js';
 import { Wide } from '../ui/Wide.js';
 import { settingsQueries } from './queries.js';
 
@@ -18,7 +19,7 @@ export function CarriedPage() {
   if (isPending) return <Loading what="every crossing to be looked at" />;
   if (isError) return <Failed what="What people carry" error={error} onRetry={() => void refetch()} />;
   const [first] = data;
-  if (!first) return <Empty>There is nobody to look at yet. Import an estate, then come back.</Empty>;
+  if (!first) return <WaysIn>There is nobody to look at yet: settings are in force for a person on an endpoint.</WaysIn>;
   const leaks = data.reduce((sum, { cells }) => sum + cells.filter(({ isData, goes }) => isData && goes > 0).length, 0);
   const all = data.reduce((sum, { cells }) => sum + cells.filter(({ isData }) => isData).length, 0);
   return (

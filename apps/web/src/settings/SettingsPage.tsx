@@ -6,7 +6,8 @@ import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Pick } from '../ui/Pick.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { WaysIn } from '../intake/WaysIn.js';
+import { Failed, Loading } from '../ui/States.js';
 import { moment } from '../ui/times.js';
 import { Wide } from '../ui/Wide.js';
 import { Catalogue } from './Catalogue.js';
@@ -50,7 +51,7 @@ export function SettingsPage() {
   const entries = useMemo(() => (of.data?.entries ?? []).map(({ entry }) => entry), [of.data]);
   const written = useMemo(() => new Map((of.data?.entries ?? []).map(({ entry, written: by }) => [entry.id, by])), [of.data]);
   if (first.data?.rows.length === 0 && !search.get('endpoint'))
-    return <Empty>There is nobody to look at yet. Import an estate, then come back.</Empty>;
+    return <WaysIn>There is nobody to look at yet: settings are in force for a person on an endpoint.</WaysIn>;
   if (first.isError) return <Failed what="Settings" error={first.error} onRetry={() => void first.refetch()} />;
   if (of.isError) return <Failed what="Settings" error={of.error} onRetry={() => set({ endpoint: null, person: null, at: null })} />;
   if (!of.data) return <Loading what="the settings in force" />;
