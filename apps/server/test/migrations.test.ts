@@ -69,6 +69,7 @@ test('servers that start at the same moment on an empty database bring it to its
     'FirmwareFiles1764800000000',
     'DraftsKept1764900000000',
     'Lists1765000000000',
+    'Sources1765100000000',
   ]);
   // and the last can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];

@@ -11,6 +11,7 @@ export * from './estate/wifi.js';
 export * from './estate/access.js';
 export * from './estate/requirement.js';
 export * from './estate/change.js';
+export * from './estate/source.js';
 export {
   Key,
   Line,

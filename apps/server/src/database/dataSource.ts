@@ -11,6 +11,7 @@ import { BootReports1764700000000 } from './migrations/1764700000000-BootReports
 import { FirmwareFiles1764800000000 } from './migrations/1764800000000-FirmwareFiles.js';
 import { DraftsKept1764900000000 } from './migrations/1764900000000-DraftsKept.js';
 import { Lists1765000000000 } from './migrations/1765000000000-Lists.js';
+import { Sources1765100000000 } from './migrations/1765100000000-Sources.js';
 import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
@@ -38,6 +39,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     FirmwareFiles1764800000000,
     DraftsKept1764900000000,
     Lists1765000000000,
+    Sources1765100000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

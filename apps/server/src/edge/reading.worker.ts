@@ -7,14 +7,14 @@ import {
   RequirementSet,
   writeFolder,
 } from '@underpass/contracts';
-import type { FileProblem, FolderContent, ObjectKind, TableMap } from '@underpass/contracts';
+import type { FileProblem, FolderContent, ObjectKind } from '@underpass/contracts';
 import { faultOfTexts } from '@underpass/contracts';
 import { faultOfObject, faultsOfEstate, readMeasurementFile, type ReadAs } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
 import pg from 'pg';
 import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
-import { look, take } from '../intake/reading.js';
+import { look, take, type ListTask } from '../intake/reading.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
 import { notValid, type ProblemError } from '../problems/problem.js';
 import { readJson } from './readJson.js';
@@ -59,13 +59,7 @@ export const lookAtList = ({ bytes, databaseUrl, options }: { bytes: Uint8Array;
   refusingLater(() => look(bytes, databaseUrl, options));
 
 /** What a list comes to by a mapping. */
-export const takeList = (task: {
-  bytes: Uint8Array;
-  databaseUrl: string;
-  map: TableMap;
-  mends: Record<string, Record<string, string>>;
-  port: MessagePort;
-}) => refusingLater(() => take(task.bytes, task.databaseUrl, task.map, task.mends, task.port));
+export const takeList = (task: ListTask) => refusingLater(() => take(task));
 
 /** Looks over an upload: whether it is an import at all, and what is asked. */
 export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number }> =>

@@ -7,6 +7,7 @@ import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
 import { EstateStore } from './estate.store.js';
+import { afterUndo, forgetSaid, saysOf, takeBack, writeSays, type Says } from './said.js';
 import { assertReason, assertValid } from './validate.js';
 import { Sealing } from '../secrets/sealing.service.js';
 import { Channel } from '../events/channel.service.js';
@@ -29,8 +30,24 @@ interface ApplyOptions {
   undoes?: string | null;
   /** Version of the estate it was worked out on, where it replaces what was seen there. */
   seen?: number | undefined;
+  /** Where what it writes is from, where nobody typed it. */
+  source?: string;
+  /** What sources say with it and say no more, where that is known already. */
+  told?: Pick<Written, 'says' | 'unsaid'>;
   /** Objects that it only adds to or takes from, by `kind/id`: what was written beside it since stands. */
   beside?: (writes: readonly ObjectChange[]) => ReadonlySet<string>;
+}
+/** What is written as one change, beside the objects. */
+export interface Written {
+  changeId: string;
+  by: string;
+  summary: string;
+  undoes?: string | null;
+  measurements?: readonly Measurement[];
+  onProgress?: (done: number) => void;
+  /** What sources say of the objects, and what they say no more. */
+  says?: readonly Says[];
+  unsaid?: readonly Says[];
 }
 interface ChangeRow {
   id: string;
@@ -61,8 +78,9 @@ export class ChangeService {
    * written under one lock, so that of two changes that meet none is lost and none rests on what is gone.
    * @param plan the changes, from what is in the store when it is called
    */
-  async apply(plan: Plan, by: string, summary: string, { undoes = null, seen, beside }: ApplyOptions = {}): Promise<Applied> {
+  async apply(plan: Plan, by: string, summary: string, options: ApplyOptions = {}): Promise<Applied> {
     const changeId = uuidV7();
+    const { undoes = null, seen, beside } = options;
     await this.locked(async (manager) => {
       const changes = plan();
       this.assertSeen(changes, seen, beside?.(changes));
@@ -78,10 +96,24 @@ export class ChangeService {
         ...change,
         after: change.after && objectSchemas[change.kind].parse(this.sealing.sealed(change.after)),
       }));
-      await this.write(manager, parsed, changeId, by, summary, undoes);
+      const told = await this.told(manager, parsed, by, options);
+      await this.write(manager, parsed, { changeId, by, summary, undoes, ...told });
     });
     const behind = await this.shown(summary);
     return { changeId, version: this.store.version, ...behind };
+  }
+
+  /** What sources say with a change: what somebody types they say, and what Underpass writes of itself nobody does. */
+  private async told(
+    manager: EntityManager,
+    changes: readonly ObjectChange[],
+    by: string,
+    { source, told, undoes }: ApplyOptions,
+  ): Promise<Pick<Written, 'says' | 'unsaid'>> {
+    if (told) return told;
+    if (!source && (by === ownName || by === portalName)) return {};
+    const says = saysOf(changes, source ?? 'typed', new Date().toISOString(), by);
+    return undoes ? afterUndo((sql, values) => manager.query(sql, values), says) : { says };
   }
 
   /** What was written since somebody looked is not overwritten unseen. */
@@ -125,12 +157,7 @@ export class ChangeService {
   async write(
     manager: EntityManager,
     changes: readonly ObjectChange[],
-    changeId: string,
-    by: string,
-    summary: string,
-    undoes: string | null,
-    measurements: readonly Measurement[] = [],
-    onProgress: (done: number) => void = () => undefined,
+    { changeId, by, summary, undoes = null, measurements = [], onProgress = () => undefined, says = [], unsaid = [] }: Written,
   ): Promise<void> {
     const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
     await manager.query('INSERT INTO change_set (id, at, by_name, summary, undoes, objects) VALUES ($1, now(), $2, $3, $4, $5)', [
@@ -168,6 +195,12 @@ export class ChangeService {
       );
       onProgress(i + part.length);
     }
+    await forgetSaid(
+      manager,
+      changes.filter(({ after }) => after === null),
+    );
+    for (const { source, kind, id, fields } of unsaid) await takeBack(manager, source, kind, id, Object.keys(fields));
+    await writeSays(manager, says);
     await this.writeMeasurements(manager, measurements, version);
     await this.channel.tell({ type: 'estate', cause: summary.slice(0, 200) }, manager);
   }

@@ -27,6 +27,8 @@ import { ProblemError } from '../problems/problem.js';
 import { Sealing } from '../secrets/sealing.service.js';
 import { ChangeService, mostAheadMs } from './change.service.js';
 import { EstateStore } from './estate.store.js';
+import { writeSays, type Says } from './said.js';
+import { assertLeaving } from './validate.js';
 import { faultsOfWhole, judgedTogether } from './whole.js';
 
 /** Rejections told in full; above that the number is told. */
@@ -190,7 +192,7 @@ export class ImportService {
    * Compares what was read, from a folder or elsewhere, with the estate as it is, and writes it: all or nothing.
    * @param seen version of the estate that it was made over, where it was: what was written since is not written over
    */
-  async put(content: FolderContent, { apply, by, summary, told, only = () => true, seen }: Put): Promise<Outcome> {
+  async put(content: FolderContent, { apply, by, summary, told, only = () => true, seen, says = [], gone = () => [] }: Put): Promise<Outcome> {
     told('comparing', 0, 1);
     const outcome = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>, good: Outcome['state']): Outcome => ({
       result: resultOf(differences, problems, fresh.length),
@@ -206,8 +208,11 @@ export class ImportService {
       done = outcome(compared, 'applied');
       if (done.state === 'rejected') return;
       const wanted = compared.differences.filter((d) => d.change !== 'unchanged');
-      if (wanted.length + compared.fresh.length === 0) return;
-      const newer = seen === undefined ? undefined : wanted.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
+      const leaving = gone();
+      // where nothing is another than before, it is kept all the same who says so
+      if (wanted.length + compared.fresh.length + leaving.length === 0) return writeSays(manager, says);
+      const mine = [...wanted, ...leaving.filter(({ after }) => after === null)];
+      const newer = seen === undefined ? undefined : mine.find(({ kind, id }) => Number(this.store.versionOf(kind, id) ?? 0) > seen);
       if (newer) {
         done = {
           ...done,
@@ -225,8 +230,13 @@ export class ImportService {
         before: this.store.find(kind, id) ?? null,
         after: objects.get(kind)?.get(id) ?? null,
       }));
+      writes.push(...leaving);
+      assertLeaving(leaving, writes, this.store);
       told('writing', 0, writes.length);
-      await this.changes.write(manager, writes, uuidV7(), by, summary, null, compared.fresh, (n) => told('writing', n, writes.length));
+      await this.changes.write(manager, writes, {
+        ...{ changeId: uuidV7(), by, summary, measurements: compared.fresh, says },
+        onProgress: (n) => told('writing', n, writes.length),
+      });
     });
     // what the database knows of its tables is from before, and it would read them whole to find an edit
     if (done.state === 'applied' && content.measurements.length + countOf(content.estate) > manyRows)
@@ -245,6 +255,10 @@ export interface Put {
   /** Asked under the lock: whether it still is to be done. */
   only?: () => boolean;
   seen?: number;
+  /** What sources say of the objects. */
+  says?: readonly Says[];
+  /** Asked under the lock: what is taken away with it. */
+  gone?: () => readonly ObjectChange[];
 }
 
 /** How far the work is; throws where it was called off. */

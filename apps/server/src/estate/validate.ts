@@ -16,15 +16,28 @@ import { faultsOfWhole, judgedTogether } from './whole.js';
 
 type Find = (kind: ObjectKind, id: string) => object | undefined;
 
-/** Objects that name this one, so that it cannot be taken away. */
-function namedBy(kind: ObjectKind, id: string, all: (kind: ObjectKind) => Iterable<object>): { kind: ObjectKind; id: string }[] {
-  return objectKinds
-    .filter((from) => !reportedKinds.includes(from))
-    .flatMap((from) =>
-      [...all(from)]
-        .filter((object) => referencesOf(from, object).some((each) => each.to === kind && each.id === id))
-        .map((object) => ({ kind: from, id: (object as { id: string }).id })),
-    );
+/** The first object that names each of these, which cannot be taken away for it. @param becomes what another one is then; null: nothing that counts */
+function namedBy(
+  gone: readonly ObjectChange[],
+  becomes: (key: string) => object | null | undefined,
+  all: (kind: ObjectKind) => Iterable<object>,
+): Map<string, string> {
+  const keys = new Set(gone.map(({ kind, id }) => `${kind}/${id}`));
+  const named = new Map<string, string>();
+  if (keys.size === 0) return named;
+  for (const from of objectKinds) {
+    if (reportedKinds.includes(from)) continue;
+    for (const object of all(from)) {
+      const { id } = object as { id: string };
+      const next = becomes(`${from}/${id}`);
+      if (next === null) continue;
+      for (const { to, id: names } of referencesOf(from, next ?? object)) {
+        const key = `${to}/${names}`;
+        if (keys.has(key) && !named.has(key)) named.set(key, `${from} ${id}`);
+      }
+    }
+  }
+  return named;
 }
 
 /** What is wrong in the whole once the changes are made: loops, mixed publications. Told at the object that was changed. */
@@ -57,6 +70,22 @@ export function assertReason({ kind, id, after }: ObjectChange, all: (kind: Obje
   ]);
 }
 
+/** Throws where something that is to go is named by what stays as it is. */
+export function assertLeaving(
+  leaving: readonly ObjectChange[],
+  writes: readonly ObjectChange[],
+  store: { all: (kind: ObjectKind) => Iterable<object> },
+): void {
+  const written = new Map(writes.map(({ kind, id, after }) => [`${kind}/${id}`, after]));
+  const named = namedBy(
+    leaving,
+    (key) => written.get(key),
+    (kind) => store.all(kind),
+  );
+  for (const [key, by] of named)
+    throw new ProblemError(409, 'In use', `${key.replace('/', ' ')} is named by ${by}. Change that first; nothing was written.`);
+}
+
 /** Throws the problem of the first change that is not valid. Changes of one set may refer to each other. */
 export function assertValid(changes: readonly ObjectChange[], find: Find, all: (kind: ObjectKind) => Iterable<object>): void {
   const planned = new Map(changes.map((change) => [`${change.kind}/${change.id}`, change.after]));
@@ -64,6 +93,12 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
     const key = `${kind}/${id}`;
     return planned.has(key) ? planned.get(key) !== null : find(kind, id) !== undefined;
   };
+  const namers = namedBy(
+    changes.filter(({ after }) => !after),
+    // one that names it too but is changed with it is judged by what it becomes
+    (key) => (planned.has(key) ? null : undefined),
+    all,
+  );
   for (const { kind, id, after } of changes) {
     if (after) {
       const faults = faultsOfObject(kind, after, exists, faultOfObject);
@@ -75,9 +110,8 @@ export function assertValid(changes: readonly ObjectChange[], find: Find, all: (
           faults,
         );
     } else {
-      // one that names it too but is changed with it is judged by what it becomes
-      const by = namedBy(kind, id, all).find((each) => !planned.has(`${each.kind}/${each.id}`));
-      if (by) throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by.kind} ${by.id}. Change that first.`);
+      const by = namers.get(`${kind}/${id}`);
+      if (by) throw new ProblemError(409, 'In use', `${kind} ${id} is named by ${by}. Change that first.`);
     }
   }
   const [whole] = wholeFaults(changes, all);

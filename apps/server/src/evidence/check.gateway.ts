@@ -287,7 +287,7 @@ export class CheckGateway implements BeforeApplicationShutdown {
         },
       ];
     };
-    if (plan().length > 0) await this.changes.apply(plan, ownName, `Field check of ${id}`);
+    if (plan().length > 0) await this.changes.apply(plan, ownName, `Field check of ${id}`, { source: 'device' });
   }
 
   private release(check: Check): void {

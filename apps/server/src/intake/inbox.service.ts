@@ -132,7 +132,7 @@ export class InboxService implements OnApplicationBootstrap, OnApplicationShutdo
       );
     if ((await lstat(path)).size > mostBytes) throw new Error('The file is larger than 60 MB. Divide it.');
     const { id } = await this.lists.keep(name, await readFile(path), inboxName);
-    const { id: job } = await this.lists.start(id, { map: kept.map, mends: {} }, true, inboxName);
+    const { id: job } = await this.lists.start(id, { map: kept.map, mends: {}, source: mapping, over: false, remove: [] }, true, inboxName);
     for (;;) {
       await wait(300);
       const { state, message, result } = await this.jobs.one(job);
@@ -143,7 +143,7 @@ export class InboxService implements OnApplicationBootstrap, OnApplicationShutdo
   }
 }
 
-function resultText({ applied, added, changed, unchanged, rejectedTotal, missingTotal, notes }: ListOutcome): string {
+function resultText({ applied, added, changed, unchanged, rejectedTotal, missingTotal, heldTotal, notes }: ListOutcome): string {
   const lines = [
     applied ? 'Taken in.' : 'Nothing was written.',
     `new: ${added}`,
@@ -151,6 +151,7 @@ function resultText({ applied, added, changed, unchanged, rejectedTotal, missing
     `as they were: ${unchanged}`,
     `not taken: ${rejectedTotal}`,
     `not in this list: ${missingTotal}`,
+    ...(heldTotal ? [`left as they are because another source decides: ${heldTotal} fields`] : []),
     ...notes,
   ];
   return `${lines.join('\n')}\n`;

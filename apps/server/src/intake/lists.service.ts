@@ -1,18 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { emptyEstate, type JobView, type ListLook, type ListOutcome, type ListRequest, type ObjectKind } from '@underpass/contracts';
-import type { Intake, ReadAs } from '@underpass/core';
+import { emptyEstate, sourceOf, type JobView, type ListLook, type ListOutcome, type ListRequest, type ObjectKind } from '@underpass/contracts';
+import type { Intake, ObjectChange, ReadAs } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';
 import { CONFIG, type Config } from '../config.js';
 import type { JobRow } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { Reading } from '../edge/reading.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { ImportService } from '../estate/import.service.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import type { Progress } from '../jobs/progress.js';
 import { ProblemError } from '../problems/problem.js';
+import { leavingOf } from '../estate/leaving.js';
 import { Sealing } from '../secrets/sealing.service.js';
+import type { ListRead } from './reading.js';
 
 /** A list is kept for a day: long enough to be mapped and mended. */
 const keptHours = 24;
@@ -40,6 +43,7 @@ export class ListsService {
     private readonly sealing: Sealing,
     private readonly jobs: JobsService,
     private readonly imports: ImportService,
+    private readonly store: EstateStore,
   ) {
     jobs.takes('list', (job, progress) => this.work(job, progress));
   }
@@ -89,7 +93,7 @@ export class ListsService {
   }
 
   private async work({ request, byName, name }: JobRow, progress: Progress): Promise<ListOutcome> {
-    const { id, apply, map, mends } = request as ListRequest & { id: string; apply: boolean };
+    const { id, apply, map, mends, source, over, remove } = request as ListRequest & { id: string; apply: boolean };
     const { bytes } = await this.kept(id, byName);
     const { port1, port2 } = new MessageChannel();
     let fault: unknown = null;
@@ -103,11 +107,11 @@ export class ListsService {
     try {
       const read = await this.reading.run(
         'takeList',
-        { bytes, databaseUrl: this.config.databaseUrl, map, mends, port: port2 },
+        { bytes, databaseUrl: this.config.databaseUrl, map, mends, source: sourceOf('list', source), over, port: port2 },
         { withinMs: readWithinMs, transfer: [port2] },
       );
       if (fault) throw fault;
-      const { intake, version } = read;
+      const { intake, version, says } = read;
       const estate = emptyEstate();
       const lines: Partial<Record<ObjectKind, Map<string, number>>> = {};
       const put = (kind: ObjectKind, object: { id: string }, row: number) => {
@@ -117,30 +121,40 @@ export class ListsService {
       for (const { kind, object } of intake.made) put(kind, object, 1);
       for (const { row, change, object } of intake.taken) if (change !== 'unchanged') put(map.kind, object, row);
       const present = Object.keys(lines) as ObjectKind[];
+      const gone = leaving(remove, map.kind, intake, this.store);
       const done = await this.imports.put(
         { estate, measurements: [], problems: [], lines, present },
-        { apply, by: byName, summary: name, told: (step, at, total) => progress.at(step, at, total), seen: version },
+        { ...{ apply, by: byName, summary: name, seen: version, says, gone }, told: (step, at, total) => progress.at(step, at, total) },
       );
       if (done.state === 'rejected') return refused(outcomeOf(read, false), done.message, done.result?.rejected ?? []);
-      return { ...outcomeOf(read, apply), sample: done.result?.sample ?? [] };
+      return { ...outcomeOf(read, apply), removed: apply ? remove.length : 0, sample: done.result?.sample ?? [] };
     } finally {
       port1.close();
     }
   }
 }
 
-function outcomeOf(
-  {
-    intake,
-    sheet,
-    rejectedRows,
-  }: {
-    intake: Intake;
-    sheet: { notes: readonly { row: number; text: string }[] };
-    rejectedRows: ListOutcome['rejectedRows'];
-  },
-  applied: boolean,
-): ListOutcome {
+/**
+ * What is taken away because it is not in the list any more and somebody asked for it. Of people, what is theirs alone goes with them.
+ * @throws ProblemError where something is in the list after all
+ */
+function leaving(remove: readonly string[], kind: ObjectKind, { missing }: Intake, store: EstateStore): () => ObjectChange[] {
+  const absent = new Set(missing.map(({ id }) => id));
+  const there = remove.find((id) => !absent.has(id));
+  if (there !== undefined)
+    throw new ProblemError(409, 'Changed meanwhile', `${kind} ${there} is in the list, or not there any more. See what it comes to again.`);
+  return () => {
+    if (remove.length === 0) return [];
+    const { estate } = store.model;
+    const gone = remove.flatMap((id) => {
+      const before = store.find(kind, id);
+      return before ? [{ kind, id, before, after: null }] : [];
+    });
+    return kind === 'person' ? leavingOf(estate, new Set(gone.map(({ id }) => id))) : gone;
+  };
+}
+
+function outcomeOf({ intake, sheet, rejectedRows, held, heldTotal }: ListRead, applied: boolean): ListOutcome {
   const count = (change: string) => intake.taken.filter((each) => each.change === change).length;
   return {
     applied,
@@ -152,6 +166,8 @@ function outcomeOf(
     made: intake.made.slice(0, most.told).map(({ kind, object, name, rows }) => ({ kind, id: object.id, name, rows })),
     missing: intake.missing.slice(0, most.listed).map(({ id, name }) => ({ id, ...(name ? { name } : {}) })),
     missingTotal: intake.missing.length,
+    removed: 0,
+    ...{ held, heldTotal },
     alike: intake.alike.slice(0, most.listed),
     notes: [...sheet.notes.map(({ row, text }) => `Row ${row}: ${text}.`), ...intake.notes],
     sample: [],

@@ -108,6 +108,7 @@ export class OneController {
       plan,
       user.name,
       `Taken over from ${wanted.size === 1 ? 'a field check' : `field checks of ${wanted.size} endpoints`}`,
+      { source: 'device' },
     );
   }
 

@@ -1,4 +1,4 @@
-import { intakeTarget, listedKinds, type ObjectKind, type TableMap } from '@underpass/contracts';
+import { intakeTarget, listedKinds, type HeldRow, type ObjectKind, type SourceOrder, type TableMap } from '@underpass/contracts';
 import {
   guessColumns,
   guessKind,
@@ -10,12 +10,15 @@ import {
   type Intake,
   type Named,
   type ReadAs,
+  type SaidOf,
   type Sheet,
 } from '@underpass/core';
 import pg from 'pg';
 import type { MessagePort } from 'node:worker_threads';
 import { objectsSince, type Query } from '../estate/load.js';
+import { orderFrom, saidOf, type Says } from '../estate/said.js';
 import { notValid, ProblemError } from '../problems/problem.js';
+import { settle } from './settle.js';
 
 /** Rows of a list that its page shows. */
 const shownRows = 40;
@@ -30,11 +33,18 @@ async function sheetFrom(bytes: Uint8Array, as: ReadAs): ReturnType<typeof readS
   }
 }
 
-/** Objects as they are written now, of some kinds, read on a connection of their own: nobody waits while there are many. */
-async function objectsFrom(
-  databaseUrl: string,
-  kinds: ReadonlySet<ObjectKind>,
-): Promise<{ version: number; objects: Map<ObjectKind, Named[]> }> {
+/** The estate as it is written now. */
+interface Written {
+  version: number;
+  /** Objects of the kinds that were asked for. */
+  objects: Map<ObjectKind, Named[]>;
+  /** What sources say of those of one kind. */
+  said: Map<string, SaidOf>;
+  order: SourceOrder;
+}
+
+/** Objects of some kinds, read on a connection of their own: nobody waits while there are many. */
+async function estateFrom(databaseUrl: string, kinds: ReadonlySet<ObjectKind>, saidOfKind: ObjectKind | null): Promise<Written> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
@@ -44,7 +54,8 @@ async function objectsFrom(
     const objects = new Map<ObjectKind, Named[]>([...kinds].map((kind) => [kind, []]));
     for await (const rows of objectsSince(query, '0'))
       for (const each of rows) if (!each.deleted) objects.get(each.kind)?.push(each.data as Named);
-    return { version: Number(row?.version ?? 0), objects };
+    const said = saidOfKind ? await saidOf(query, saidOfKind) : new Map<string, SaidOf>();
+    return { version: Number(row?.version ?? 0), objects, said, order: await orderFrom(query) };
   } finally {
     await client.end();
   }
@@ -57,7 +68,7 @@ const kindsOf = (kind: ObjectKind): ReadonlySet<ObjectKind> =>
 /** What a list looks like: its columns, and what they are taken for. */
 export async function look(bytes: Uint8Array, databaseUrl: string, options: ReadAs) {
   const { sheet, kind } = await sheetFrom(bytes, options);
-  const { objects } = await objectsFrom(databaseUrl, kind ? kindsOf(kind) : allKinds);
+  const { objects } = await estateFrom(databaseUrl, kind ? kindsOf(kind) : allKinds, null);
   const targetOf = (each: ObjectKind) => intakeTarget(each, (of) => objects.get(of) ?? []);
   const guess = kind ? { kind, guesses: guessColumns(sheet, targetOf(kind)) } : guessKind(sheet, listedKinds.map(targetOf));
   const found = guess ?? { kind: 'endpoint' as const, guesses: guessColumns(sheet, targetOf('endpoint')) };
@@ -81,17 +92,33 @@ function mended(sheet: Sheet, mends: Readonly<Record<string, Readonly<Record<str
   return { ...sheet, rows };
 }
 
+/** A list to take in: by which mapping, with which cells mended, and as which source. */
+export interface ListTask {
+  bytes: Uint8Array;
+  databaseUrl: string;
+  map: TableMap;
+  mends: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  source: string;
+  /** Somebody wants what the list says, whatever the order of sources is. */
+  over: boolean;
+  port: MessagePort;
+}
+export interface ListRead {
+  intake: Intake;
+  sheet: Pick<Sheet, 'head' | 'notes'>;
+  rejectedRows: { row: number; cells: string[] }[];
+  version: number;
+  says: Says[];
+  held: HeldRow[];
+  heldTotal: number;
+}
+
 /** What a list comes to by a mapping, over the estate as it is written now. */
-export async function take(
-  bytes: Uint8Array,
-  databaseUrl: string,
-  map: TableMap,
-  mends: Readonly<Record<string, Readonly<Record<string, string>>>>,
-  port: MessagePort,
-): Promise<{ intake: Intake; sheet: Pick<Sheet, 'head' | 'notes'>; rejectedRows: { row: number; cells: string[] }[]; version: number }> {
+export async function take({ bytes, databaseUrl, map, mends, source, over, port }: ListTask): Promise<ListRead> {
   const read = await sheetFrom(bytes, map);
   const sheet = mended(read.sheet, mends);
-  const { version, objects } = await objectsFrom(databaseUrl, new Set([...kindsOf(map.kind), ...(Object.keys(map.make) as ObjectKind[])]));
+  const kinds = new Set([...kindsOf(map.kind), ...(Object.keys(map.make) as ObjectKind[])]);
+  const { version, objects, said, order } = await estateFrom(databaseUrl, kinds, map.kind);
   const target = intakeTarget(map.kind, (each) => objects.get(each) ?? []);
   let intake: Intake;
   try {
@@ -104,5 +131,6 @@ export async function take(
   const rejectedRows = sheet.rows
     .filter(({ row }) => bad.has(row))
     .map(({ row, cells }) => ({ row, cells: sheet.head.map((_, i) => cells[i] ?? '') }));
-  return { intake, sheet: { head: sheet.head, notes: sheet.notes }, rejectedRows, version };
+  const settled = settle(map.kind, intake, source, { said, order, over });
+  return { intake: { ...intake, taken: settled.taken }, sheet: { head: sheet.head, notes: sheet.notes }, rejectedRows, version, ...settled.told };
 }

@@ -15,6 +15,14 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
     [id, names],
   );
   await run('DELETE FROM sighting WHERE person = $1', [id]);
+  // what sources say of them, and of devices that are theirs
+  await run(`DELETE FROM said WHERE kind IN ('person', 'signedIn') AND object_id = $1`, [id]);
+  await run(
+    `UPDATE said SET fields = CASE WHEN fields->'person'->>'value' = $1 THEN fields - 'person' ELSE fields END - CASE WHEN fields->'users'->'value' ? $1 THEN 'users' ELSE '' END
+     WHERE kind = 'endpoint' AND (fields->'person'->>'value' = $1 OR fields->'users'->'value' ? $1)`,
+    [id],
+  );
+  await run(`UPDATE said SET fields = fields - 'guest' WHERE kind = 'person' AND fields->'guest'->'value'->>'owner' = $1`, [id]);
   await run('UPDATE check_link SET person = NULL WHERE person = $1', [id]);
   await run(`DELETE FROM entry_link WHERE target_kind = 'person' AND target = $1`, [id]);
   await run(

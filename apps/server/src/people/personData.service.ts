@@ -7,7 +7,7 @@ import { EstateStore } from '../estate/estate.store.js';
 import { assertValid } from '../estate/validate.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { forgetPerson } from './forget.js';
-import { leavingOf } from './leaving.js';
+import { leavingOf } from '../estate/leaving.js';
 import { Channel } from '../events/channel.service.js';
 
 /** Everything that is kept about one person: shown to them on request, and taken out. */
@@ -32,6 +32,7 @@ export class PersonDataService {
       sessions: estate.session.filter((session) => session.person === id),
       lastSignIn: estate.signedIn.find((each) => each.id === id) ?? null,
       settings: estate.setting.filter(({ layer, target }) => layer === 'person' && target === id),
+      saidBySources: await rows(`SELECT source, fields FROM said WHERE kind = 'person' AND object_id = $1 ORDER BY source`),
       measurements: await rows('SELECT * FROM measurement WHERE person = $1 ORDER BY at'),
       signInsAtPortals: await rows('SELECT at, portal, outcome, saw, opened, steps FROM sighting WHERE person = $1 ORDER BY at'),
       fieldChecks: await rows(
@@ -62,7 +63,7 @@ export class PersonDataService {
           'In use',
           `${person.name} answers for ${guests.length === 1 ? guests[0]?.name : `${guests.length} guests`}. Name somebody else first.`,
         );
-      const writes = leavingOf(estate, id);
+      const writes = leavingOf(estate, new Set([id]));
       assertValid(
         writes,
         (kind, key) => this.store.find(kind, key),
@@ -72,7 +73,7 @@ export class PersonDataService {
         `SELECT DISTINCT coalesce(before->>'name', after->>'name') AS name FROM audit_entry WHERE kind = 'person' AND object_id = $1`,
         [id],
       )) as { name: string | null }[];
-      await this.changes.write(manager, writes, uuidV7(), by, 'Somebody was erased', null);
+      await this.changes.write(manager, writes, { changeId: uuidV7(), by, summary: 'Somebody was erased' });
       await forgetPerson(manager, id, [person.name, ...history.flatMap(({ name }) => (name ? [name] : []))]);
       await this.channel.tell({ type: 'reread', cause: 'somebody was erased' }, manager);
     });

@@ -9,7 +9,7 @@ import { EstateStore } from '../estate/estate.store.js';
 import { Patience } from '../signin/patience.service.js';
 import { RulesService } from '../signin/rules.service.js';
 import { forgetPerson } from './forget.js';
-import { leavingOf } from './leaving.js';
+import { leavingOf } from '../estate/leaving.js';
 import { Channel } from '../events/channel.service.js';
 
 const everyMs = 6 * 3_600_000;
@@ -94,15 +94,9 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
       const { estate } = this.store.model;
       const guests = over(estate);
       if (guests.length) {
-        const writes = new Map(guests.flatMap(({ id }) => leavingOf(estate, id)).map((change) => [`${change.kind}/${change.id}`, change]));
-        await this.changes.write(
-          manager,
-          [...writes.values()],
-          uuidV7(),
-          ownName,
-          `${guests.length} guests past their end let go of`,
-          null,
-        );
+        const writes = leavingOf(estate, new Set(guests.map(({ id }) => id)));
+        const summary = `${guests.length} guests past their end let go of`;
+        await this.changes.write(manager, writes, { changeId: uuidV7(), by: ownName, summary });
       }
       for (const { id, name } of guests) await forgetPerson(manager, id, [name]);
       for (const { id, names } of gone)

@@ -9,7 +9,17 @@ import { intakeQueries } from './queries.js';
 const named = (names: readonly string[]): string => names.map((each) => `“${each}”`).join(', ');
 
 /** Mappings that were kept by name: one is used again, or this one is kept. */
-export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; onUse: (map: TableMap) => void }) {
+export function KeptMaps({
+  look,
+  map,
+  onUse,
+  onKept,
+}: {
+  look: ListLook;
+  map: TableMap;
+  onUse: (map: TableMap, name: string) => void;
+  onKept: (name: string) => void;
+}) {
   const maps = useQuery(intakeQueries.maps());
   const [name, setName] = useState('');
   const [told, setTold] = useState('');
@@ -19,7 +29,7 @@ export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; 
     const found = kept.find((each) => each.name === chosen);
     if (!found) return;
     const { map: next, gone, fresh } = fitted(found.map, look);
-    onUse(next);
+    onUse(next, chosen);
     setName(chosen);
     setTold(
       [
@@ -50,6 +60,7 @@ export function KeptMaps({ look, map, onUse }: { look: ListLook; map: TableMap; 
             void run(async () => {
               await call('intake/maps', 'PUT', { name: name.trim(), map });
               await maps.refetch();
+              onKept(name.trim());
               return { text: `The mapping is kept as “${name.trim()}”.` };
             });
         }}

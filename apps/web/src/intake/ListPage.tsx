@@ -11,7 +11,7 @@ import { useTyped } from '../ui/useTyped.js';
 import { Work } from '../ui/Work.js';
 import { ListFacts } from './ListFacts.js';
 import { KeptMaps } from './KeptMaps.js';
-import { ListResult } from './ListResult.js';
+import { ListResult, type Wish } from './ListResult.js';
 import { MappingTable } from './MappingTable.js';
 import { intakeQueries, type ReadAs } from './queries.js';
 import { Rest } from './Rest.js';
@@ -65,14 +65,16 @@ function Mapping({ id }: { id: string }) {
 function Mapped({ id, look, reading, onRead }: { id: string; look: ListLook; reading: string; onRead: (as: ReadAs) => void }) {
   const [map, setMap] = useTyped<TableMap>(`list.${id}.${reading}.map`, look.map);
   const [mends, setMends] = useTyped<Record<string, Record<string, string>>>(`list.${id}.mends`, {});
+  /** What is asked for beyond the mapping: as which source, over the others, and what is taken away. */
+  const [wish, setWish] = useTyped<Wish>(`list.${id}.wish`, { over: false, remove: [] });
   /** The work on it, and what it was worked out from: another mapping makes its outcome old. */
   const [{ job, basis }, setWork] = useTyped<{ job: string | null; basis: string }>(`list.${id}.work`, { job: null, basis: '' });
   const { fault, run } = useAction();
   const work = useJob(job);
-  const now = JSON.stringify({ map, mends });
+  const now = JSON.stringify({ map, mends, ...wish });
   const start = (what: 'check' | 'take') =>
     run(async () => {
-      const { job: begun } = await call<JobStarted>(`intake/lists/${id}/${what}`, 'POST', { map, mends });
+      const { job: begun } = await call<JobStarted>(`intake/lists/${id}/${what}`, 'POST', { map, mends, ...wish });
       setWork({ job: begun.id, basis: now });
     });
   const running = work.job !== null;
@@ -80,7 +82,15 @@ function Mapped({ id, look, reading, onRead }: { id: string; look: ListLook; rea
   return (
     <>
       <ListFacts look={look} onRead={onRead} />
-      <KeptMaps look={look} map={map} onUse={setMap} />
+      <KeptMaps
+        look={look}
+        map={map}
+        onUse={(next, source) => {
+          setMap(next);
+          setWish({ ...wish, source });
+        }}
+        onKept={(source) => setWish({ ...wish, source })}
+      />
       <MappingTable look={look} map={map} onChange={setMap} />
       <Rest map={map} onChange={setMap} />
       <div className="mt-5 flex gap-3 items-center flex-wrap">
@@ -105,6 +115,8 @@ function Mapped({ id, look, reading, onRead }: { id: string; look: ListLook; rea
           outcome={outcome}
           stale={basis !== now}
           mends={mends}
+          wish={wish}
+          onWish={setWish}
           onMend={setMends}
           onMap={setMap}
           onCheck={() => void start('check')}

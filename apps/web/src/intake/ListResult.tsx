@@ -3,8 +3,18 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { labelOf } from '../ui/form/labels.js';
 import { Wide } from '../ui/Wide.js';
+import { HeldFields } from './HeldFields.js';
+import { MissingObjects } from './MissingObjects.js';
 import { RejectedRows } from './RejectedRows.js';
+import { Told } from './Told.js';
 import { withValue } from './mapping.js';
+
+/** What is asked for beyond the mapping. */
+export interface Wish {
+  source?: string;
+  over: boolean;
+  remove: readonly string[];
+}
 
 /** What a list comes to, or came to: how many rows are new, changed, as they were, not taken, and why. */
 export function ListResult({
@@ -12,6 +22,8 @@ export function ListResult({
   map,
   outcome,
   stale,
+  wish,
+  onWish,
   mends,
   onMend,
   onMap,
@@ -23,13 +35,16 @@ export function ListResult({
   outcome: ListOutcome;
   /** The mapping or a cell is another than the outcome is of. */
   stale: boolean;
+  wish: Wish;
+  onWish: (wish: Wish) => void;
   mends: Record<string, Record<string, string>>;
   onMend: (mends: Record<string, Record<string, string>>) => void;
   onMap: (map: TableMap) => void;
   onCheck: () => void;
   onTake: () => void;
 }) {
-  const { applied, added, changed, unchanged, rejectedTotal, made, missing, missingTotal, alike, notes } = outcome;
+  const { applied, added, changed, unchanged, rejectedTotal, made, missingTotal, removed, alike, notes } = outcome;
+  const leaving = wish.remove.length;
   const count = added + changed;
   const [asked, setAsked] = useState(false);
   const kind = kindWords[map.kind];
@@ -46,6 +61,7 @@ export function ListResult({
             ['as they were', unchanged],
             ['not taken', rejectedTotal],
             ['not in this list', missingTotal],
+            ...(removed > 0 ? [['removed', removed] as const] : []),
           ] as const
         ).map(([name, n]) => (
           <div key={name}>
@@ -70,13 +86,14 @@ export function ListResult({
           ) : (
             <button
               className="btn btn-primary"
-              disabled={count === 0 || asked}
+              disabled={(count === 0 && leaving === 0) || asked}
               onClick={() => {
                 setAsked(true);
                 onTake();
               }}
             >
               Take in {count} {count === 1 ? kind.one.toLowerCase() : kind.many.toLowerCase()}
+              {leaving > 0 && `, remove ${leaving}`}
             </button>
           )}
           {rejectedTotal > 0 && <TakeRejected look={look} outcome={outcome} />}
@@ -159,23 +176,9 @@ export function ListResult({
       <Told head={`Made because the list names them, ${made.length}`} open={made.length < 20} show={made.length > 0}>
         <p className="text-ink-2">{made.map(({ name }) => name).join(', ')}</p>
       </Told>
-      <Told head={`There, and not in this list, ${missingTotal}: they stay`} open={false} show={missingTotal > 0}>
-        <p className="text-ink-2">
-          {missing.map(({ id, name }) => name ?? id).join(', ')}
-          {missingTotal > missing.length && ` and ${missingTotal - missing.length} more`}
-        </p>
-      </Told>
+      <HeldFields outcome={outcome} over={wish.over} onOver={(over) => onWish({ ...wish, over })} />
+      <MissingObjects outcome={outcome} remove={wish.remove} onRemove={(remove) => onWish({ ...wish, remove })} />
     </section>
-  );
-}
-
-function Told({ head, open, show, children }: { head: string; open: boolean; show: boolean; children: React.ReactNode }) {
-  if (!show) return null;
-  return (
-    <details className="mt-3" open={open}>
-      <summary className="cursor-pointer font-semibold">{head}</summary>
-      <div className="mt-1 max-h-[320px] overflow-auto">{children}</div>
-    </details>
   );
 }
 

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { DifferencesAnswer, FirstStepsAnswer, GapsAnswer, KeptMap, ListLook, ObjectKind } from '@underpass/contracts';
+import type { DifferencesAnswer, FirstStepsAnswer, GapsAnswer, KeptMap, ListLook, ObjectKind, OriginsAnswer, SourceOrder } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
 /** How a list is read, where somebody says it otherwise than it was found. */
@@ -22,6 +22,12 @@ export const intakeQueries = {
     }),
   maps: () => queryOptions({ queryKey: ['intake', 'maps'], queryFn: () => call<KeptMap[]>('intake/maps') }),
   differences: () => queryOptions({ queryKey: ['intake', 'differences'], queryFn: () => call<DifferencesAnswer>('intake/differences') }),
+  origins: (kind: ObjectKind, id: string) =>
+    queryOptions({
+      queryKey: ['intake', 'origins', kind, id],
+      queryFn: () => call<OriginsAnswer>(`intake/origins/${kind}/${encodeURIComponent(id)}`),
+    }),
+  order: () => queryOptions({ queryKey: ['intake', 'order'], queryFn: () => call<SourceOrder>('intake/source-order') }),
   firstSteps: () => queryOptions({ queryKey: ['intake', 'first steps'], queryFn: () => call<FirstStepsAnswer>('intake/first-steps') }),
   gaps: () => queryOptions({ queryKey: ['gaps'], queryFn: () => call<GapsAnswer>('gaps') }),
 };

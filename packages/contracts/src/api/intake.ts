@@ -22,10 +22,29 @@ export const LookQuery = z.object({
   headerRow: z.coerce.number().int().min(0).max(1000).optional(),
 });
 /** What becomes of a list: its mapping, and what was mended in it. */
-export const ListRequest = z.strictObject({ map: TableMap, mends: Mends.default({}) }).meta({ id: 'ListRequest' });
 export const MapName = z.string().trim().min(1, 'must not be empty').max(120);
+export const ListRequest = z
+  .strictObject({
+    map: TableMap,
+    mends: Mends.default({}),
+    source: MapName.optional().describe('Name under which it is kept what the list says: that of its mapping, where that is kept'),
+    over: z.boolean().default(false).describe('What the list says is taken also where another source decides'),
+    remove: z.array(Key).max(5000).default([]).describe('Objects that are not in the list, and are taken away'),
+  })
+  .meta({ id: 'ListRequest' });
 export const MapRequest = z.strictObject({ name: MapName, map: TableMap }).meta({ id: 'MapRequest' });
 
+/** A field that a row says otherwise and that stays, because another source decides. */
+export const HeldRow = z.object({
+  row: z.number(),
+  id: z.string(),
+  name: z.string(),
+  field: z.string(),
+  value: z.string(),
+  stands: z.string(),
+  source: z.string(),
+  at: z.string().nullable(),
+});
 const Row = z.object({ row: z.number(), cells: z.array(z.string()) });
 /** A list that was sent: how it is written, and what its columns are taken for. */
 export const ListLook = z
@@ -72,6 +91,9 @@ export const ListOutcome = z
     made: z.array(z.object({ kind: ObjectKindWord, id: z.string(), name: z.string(), rows: z.number() })),
     missing: z.array(z.object({ id: z.string(), name: z.string().optional() })),
     missingTotal: z.number(),
+    removed: z.number(),
+    held: z.array(HeldRow),
+    heldTotal: z.number(),
     alike: z.array(z.object({ column: z.string(), field: z.string(), values: z.array(z.string()) })),
     notes: z.array(z.string()),
     /** What was changed, field by field, of the first. */
@@ -130,6 +152,23 @@ export const FirstStepsAnswer = z
   .array(z.object({ text: z.string(), to: z.string(), action: z.string() }))
   .meta({ id: 'FirstStepsAnswer' });
 
+const Other = z.object({ source: z.string(), at: z.string(), by: z.string().optional(), value: z.string() });
+/** Where each field of an object is from, and what other sources say of it. */
+export const OriginsAnswer = z
+  .array(
+    z.object({
+      field: z.string(),
+      source: z.string(),
+      at: z.string().nullable(),
+      by: z.string().optional(),
+      value: z.string(),
+      others: z.array(Other),
+    }),
+  )
+  .meta({ id: 'OriginsAnswer' });
+/** A field that takes what another source says, as long as that source says it. */
+export const TakeSaid = z.strictObject({ field: z.string().min(1).max(60), source: z.string().min(1).max(200) }).meta({ id: 'TakeSaid' });
+
 const Counts = {
   kind: ObjectKindWord,
   field: z.string(),
@@ -162,6 +201,8 @@ export const GapsAnswer = z
   })
   .meta({ id: 'GapsAnswer' });
 
+export type OriginsAnswer = z.infer<typeof OriginsAnswer>;
+export type HeldRow = z.infer<typeof HeldRow>;
 export type ListLook = z.infer<typeof ListLook>;
 export type ListOutcome = z.infer<typeof ListOutcome>;
 export type ListRequest = z.infer<typeof ListRequest>;

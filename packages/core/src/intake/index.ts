@@ -7,3 +7,4 @@ export { takeIn } from './take.js';
 export type { FieldFault, IntakeField, IntakeTarget, Named } from './target.js';
 export { styleOf, type FigureStyle } from './figures.js';
 export { saysNothing, tidyCell } from './tidy.js';
+export * from './sources/index.js';

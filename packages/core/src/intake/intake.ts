@@ -27,6 +27,8 @@ export interface TakenRow {
   change: 'added' | 'changed' | 'unchanged';
   object: Named;
   before: Named | null;
+  /** Fields that the row says something of, by their first part: `wifi` for `wifi.standard`. */
+  fields: string[];
 }
 /** What a list comes to over what is there. */
 export interface Intake {

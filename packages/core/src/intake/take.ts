@@ -227,7 +227,8 @@ class Taking {
       this.#refuse(row, 'id', id, { text: 'is the id of another one', wanted: 'an id of its own' });
       return null;
     }
-    const built = this.target.build(this.target.kind, { ...this.#constants(before), ...texts, id }, before);
+    const said = { ...this.#constants(before), ...texts };
+    const built = this.target.build(this.target.kind, { ...said, id }, before);
     if ('faults' in built) {
       // one thing at a time of each field: it is one cell that is mended
       const firsts = built.faults.filter(({ field }, i) => built.faults.findIndex((each) => each.field === field) === i);
@@ -239,7 +240,8 @@ class Taking {
     // others may name it further down
     if (!before && this.#namesItself) this.#lookup.add(this.target.kind, built.object);
     const change = !before ? 'added' : same(before, built.object) ? 'unchanged' : 'changed';
-    return { row, change, object: built.object, before };
+    const fields = [...new Set(Object.keys(said).map((name) => name.split('.')[0] as string))].filter((name) => name !== 'id');
+    return { row, change, object: built.object, before, fields };
   }
 
   /** What is the same for all rows: of one that is there it fills only what is not known. */
