@@ -8,3 +8,5 @@ export type { FieldFault, IntakeField, IntakeTarget, Named } from './target.js';
 export { styleOf, type FigureStyle } from './figures.js';
 export { saysNothing, tidyCell } from './tidy.js';
 export * from './sources/index.js';
+export * from './scim/index.js';
+export * from './feed/index.js';
