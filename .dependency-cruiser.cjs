@@ -51,8 +51,8 @@ const serverModules = {
   evidence: ['estate', 'securityLog'],
   bringup: ['crossing', 'estate', 'jobs', 'securityLog'],
   settings: ['crossing', 'estate', 'jobs'],
-  intake: ['crossing', 'estate', 'evidence', 'jobs'],
-  people: ['crossing', 'estate', 'securityLog', 'signin'],
+  intake: ['crossing', 'estate', 'evidence', 'jobs', 'securityLog'],
+  people: ['crossing', 'estate', 'intake', 'securityLog', 'signin'],
   views: [],
   health: ['crossing', 'estate', 'evidence'],
 };

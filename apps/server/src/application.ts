@@ -69,7 +69,7 @@ function guard(raw: Express, config: Config): void {
       referrerPolicy: { policy: 'no-referrer' },
     }),
   );
-  raw.use('/api', (_request, response, next) => {
+  raw.use(['/api', '/scim'], (_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
     next();
   });
@@ -158,7 +158,7 @@ export async function createApplication(config: Config, pages: string | null): P
   });
   app.enableShutdownHooks();
   // links are read by people and printed as codes: the shorter the better
-  app.setGlobalPrefix('api', { exclude: ['go/:id'] });
+  app.setGlobalPrefix('api', { exclude: ['go/:id', 'scim/v2/*path'] });
   const server = app.getHttpServer() as Server;
   bound(server);
   const raw = app.getHttpAdapter().getInstance() as Express;
@@ -169,6 +169,8 @@ export async function createApplication(config: Config, pages: string | null): P
   raw.use('/api/check', slowly(600));
   raw.use('/api/check', transfers(gateway.running));
   raw.use('/go', slowly(300));
+  // a directory sends thousands of people when it begins
+  raw.use('/scim', slowly(6000));
   raw.use('/api/session/provider', slowly(120));
   serveDescription(app, raw, config);
   await app.init(); // the API's routes come before the pages' catch-all

@@ -70,6 +70,7 @@ test('servers that start at the same moment on an empty database bring it to its
     'DraftsKept1764900000000',
     'Lists1765000000000',
     'Sources1765100000000',
+    'Feeds1765200000000',
   ]);
   // and the last can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];

@@ -58,13 +58,20 @@ test('everything about one person is shown, then erased: nowhere a word of them,
     steps: { broker: 2 },
     note: `of ${name}`,
   });
+  const directory = (await ask<{ token: string }>('intake/scim', 'POST', { name: 'Provider' })).body;
+  const sent = await fetch(`${server.base}/scim/v2/Users`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${directory.token}`, 'content-type': 'application/json' },
+    body: JSON.stringify({ schemas: ['urn:ietf:params:scim:schemas:core:2.0:User'], userName: id, displayName: name }),
+  });
+  expect(sent.status).toBe(201);
   const crossing = (await ask<{ rows: { id: string; endpoint: string }[] }>(`crossings?person=${id}`)).body.rows[0] as {
     id: string;
     endpoint: string;
   };
   const { body } = await ask<Record<string, unknown[]>>(`people/${id}/data`);
   expect(body).toMatchObject({ person: { name }, measurements: [{ note: `of ${name}` }] });
-  for (const part of ['links', 'fieldChecks', 'verdicts', 'changes', 'endpoints', 'measurements'])
+  for (const part of ['links', 'fieldChecks', 'verdicts', 'changes', 'endpoints', 'measurements', 'saidBySources', 'sentByDirectories'])
     expect([part, (body[part] as unknown[]).length > 0]).toEqual([part, true]);
   const counted = Number((await sql.query(`SELECT count(*) AS n FROM verdict_history WHERE crossing LIKE '${id}~%'`)).rows[0].n);
   const engineer = await server.signIn(people.engineer);

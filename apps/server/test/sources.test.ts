@@ -163,7 +163,10 @@ describe('what is not in a list any more', () => {
       await wait(50);
       view = (await ask<JobView>(`jobs/${job.id}`)).body;
     }
-    expect([view.state, view.message]).toEqual(['failed', expect.stringMatching(/location wexcombe is named by person P.*nothing was written/)]);
+    expect([view.state, view.message]).toEqual([
+      'failed',
+      expect.stringMatching(/location wexcombe is named by person P.*nothing was written/),
+    ]);
     expect((await ask('estate/location/wexcombe')).status).toBe(200);
   });
 });

@@ -79,3 +79,4 @@ export { EntryLinkForm, MeasurementForm, RecordingForm, SeenForm } from './api/f
 export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';
 export * from './api/accessAnswers.js';
+export * from './api/feeds.js';

@@ -12,6 +12,7 @@ import { FirmwareFiles1764800000000 } from './migrations/1764800000000-FirmwareF
 import { DraftsKept1764900000000 } from './migrations/1764900000000-DraftsKept.js';
 import { Lists1765000000000 } from './migrations/1765000000000-Lists.js';
 import { Sources1765100000000 } from './migrations/1765100000000-Sources.js';
+import { Feeds1765200000000 } from './migrations/1765200000000-Feeds.js';
 import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
@@ -40,6 +41,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     DraftsKept1764900000000,
     Lists1765000000000,
     Sources1765100000000,
+    Feeds1765200000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

@@ -8,7 +8,7 @@ export const usualBody = 64 * kB;
 export interface Taken {
   limit: number;
   /** Bytes are handed on as they came, for a worker to read; octets are no JSON at all; JSON is read here. */
-  form: 'json' | 'bytes' | 'octets' | 'form';
+  form: 'json' | 'bytes' | 'octets' | 'form' | 'scim';
 }
 export const TAKES = 'takes a body';
 /** The largest body a route reads. */

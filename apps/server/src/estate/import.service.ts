@@ -192,7 +192,10 @@ export class ImportService {
    * Compares what was read, from a folder or elsewhere, with the estate as it is, and writes it: all or nothing.
    * @param seen version of the estate that it was made over, where it was: what was written since is not written over
    */
-  async put(content: FolderContent, { apply, by, summary, told, only = () => true, seen, says = [], gone = () => [] }: Put): Promise<Outcome> {
+  async put(
+    content: FolderContent,
+    { apply, by, summary, told, only = () => true, seen, says = [], gone = () => [] }: Put,
+  ): Promise<Outcome> {
     told('comparing', 0, 1);
     const outcome = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>, good: Outcome['state']): Outcome => ({
       result: resultOf(differences, problems, fresh.length),

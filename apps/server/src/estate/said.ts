@@ -36,7 +36,12 @@ export async function writeSays(manager: Run, says: readonly Says[]): Promise<vo
       `INSERT INTO said (kind, object_id, source, fields)
          SELECT k, i, s, f::jsonb FROM unnest($1::text[], $2::text[], $3::text[], $4::text[]) AS t(k, i, s, f)
        ON CONFLICT (kind, object_id, source) DO UPDATE SET fields = said.fields || excluded.fields`,
-      [part.map(({ kind }) => kind), part.map(({ id }) => id), part.map(({ source }) => source), part.map((each) => JSON.stringify(open(each)))],
+      [
+        part.map(({ kind }) => kind),
+        part.map(({ id }) => id),
+        part.map(({ source }) => source),
+        part.map((each) => JSON.stringify(open(each))),
+      ],
     );
   }
 }
@@ -89,7 +94,14 @@ export async function orderFrom(query: Query): Promise<SourceOrder> {
 export async function afterUndo(query: Query, says: readonly Says[]): Promise<{ says: Says[]; unsaid: Says[] }> {
   const known = new Map<ObjectKind, Map<string, SaidOf>>();
   for (const kind of new Set(says.map((each) => each.kind)))
-    known.set(kind, await saidOf(query, kind, says.filter((each) => each.kind === kind).map(({ id }) => id)));
+    known.set(
+      kind,
+      await saidOf(
+        query,
+        kind,
+        says.filter((each) => each.kind === kind).map(({ id }) => id),
+      ),
+    );
   const parted = says.map((each) => {
     const others = [...(known.get(each.kind)?.get(each.id) ?? [])].filter(([source]) => source !== each.source);
     const told = (field: string, value: unknown) =>

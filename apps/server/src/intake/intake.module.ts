@@ -9,12 +9,25 @@ import { IntakeController } from './intake.controller.js';
 import { OneController } from './one.controller.js';
 import { SourcesController } from './sources.controller.js';
 import { TemplatesController } from './templates.controller.js';
+import { FeedService } from './feeds/feed.service.js';
+import { ScimController } from './scim/scim.controller.js';
+import { ScimService } from './scim/scim.service.js';
+import { ScimFeedsController } from './scim/scimFeeds.controller.js';
+import { SecurityLogModule } from '../securityLog/securityLog.module.js';
 import { ListsService } from './lists.service.js';
 
 /** What comes into the estate from elsewhere, and what is known of it. */
 @Module({
-  imports: [EstateModule, CrossingModule, EvidenceModule, JobsModule],
-  controllers: [IntakeController, GapsController, OneController, SourcesController, TemplatesController],
-  providers: [ListsService, InboxService],
+  imports: [EstateModule, CrossingModule, EvidenceModule, JobsModule, SecurityLogModule],
+  controllers: [
+    IntakeController,
+    GapsController,
+    OneController,
+    SourcesController,
+    TemplatesController,
+    ScimController,
+    ScimFeedsController,
+  ],
+  providers: [ListsService, InboxService, FeedService, ScimService],
 })
 export class IntakeModule {}

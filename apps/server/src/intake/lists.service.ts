@@ -1,6 +1,14 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { emptyEstate, sourceOf, type JobView, type ListLook, type ListOutcome, type ListRequest, type ObjectKind } from '@underpass/contracts';
+import {
+  emptyEstate,
+  sourceOf,
+  type JobView,
+  type ListLook,
+  type ListOutcome,
+  type ListRequest,
+  type ObjectKind,
+} from '@underpass/contracts';
 import type { Intake, ObjectChange, ReadAs } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';

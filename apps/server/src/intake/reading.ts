@@ -132,5 +132,11 @@ export async function take({ bytes, databaseUrl, map, mends, source, over, port 
     .filter(({ row }) => bad.has(row))
     .map(({ row, cells }) => ({ row, cells: sheet.head.map((_, i) => cells[i] ?? '') }));
   const settled = settle(map.kind, intake, source, { said, order, over });
-  return { intake: { ...intake, taken: settled.taken }, sheet: { head: sheet.head, notes: sheet.notes }, rejectedRows, version, ...settled.told };
+  return {
+    intake: { ...intake, taken: settled.taken },
+    sheet: { head: sheet.head, notes: sheet.notes },
+    rejectedRows,
+    version,
+    ...settled.told,
+  };
 }

@@ -1,7 +1,18 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
-import { Applied, completed, Key, kindWords, ObjectKindWord, OriginsAnswer, SourceOrder, TakeSaid, usualOrder, type ObjectKind } from '@underpass/contracts';
+import {
+  Applied,
+  completed,
+  Key,
+  kindWords,
+  ObjectKindWord,
+  OriginsAnswer,
+  SourceOrder,
+  TakeSaid,
+  usualOrder,
+  type ObjectKind,
+} from '@underpass/contracts';
 import { classOf, orderFor, originsOf, stamped, type SaidOf } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
@@ -33,11 +44,13 @@ export class SourcesController {
     const object = this.store.find(kind, id);
     if (!object) throw notFound(kind, id);
     const [said, order] = await Promise.all([saidOf(this.store.query, kind, [id]), orderFrom(this.store.query)]);
-    return originsOf(object, said.get(id) ?? new Map(), (field) => orderFor(order, kind, field, usualOrder)).map(({ others, value, ...rest }) => ({
-      ...rest,
-      value: textOfValue(value),
-      others: others.map((other) => ({ ...other, value: textOfValue(other.value) })),
-    }));
+    return originsOf(object, said.get(id) ?? new Map(), (field) => orderFor(order, kind, field, usualOrder)).map(
+      ({ others, value, ...rest }) => ({
+        ...rest,
+        value: textOfValue(value),
+        others: others.map((other) => ({ ...other, value: textOfValue(other.value) })),
+      }),
+    );
   }
 
   /** Takes what another source says of a field. What somebody typed of it is not held against that source any more. */

@@ -1,5 +1,6 @@
 import { peopleExports } from '@underpass/contracts';
 import type { EntityManager } from 'typeorm';
+import { dropRow } from '../intake/scim/scimStore.js';
 
 /** What stands for people whose data were taken out. */
 export const nobody = 'erased';
@@ -23,6 +24,13 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
     [id],
   );
   await run(`UPDATE said SET fields = fields - 'guest' WHERE kind = 'person' AND fields->'guest'->'value'->>'owner' = $1`, [id]);
+  // what directories sent of them
+  const sent = (await run(`SELECT feed, key FROM feed_link WHERE kind = 'person' AND object_id = $1`, [id])) as {
+    feed: string;
+    key: string;
+  }[];
+  for (const { feed, key } of sent) await dropRow(manager, feed, key);
+  await run(`DELETE FROM feed_link WHERE kind = 'person' AND object_id = $1`, [id]);
   await run('UPDATE check_link SET person = NULL WHERE person = $1', [id]);
   await run(`DELETE FROM entry_link WHERE target_kind = 'person' AND target = $1`, [id]);
   await run(

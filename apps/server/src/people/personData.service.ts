@@ -33,6 +33,10 @@ export class PersonDataService {
       lastSignIn: estate.signedIn.find((each) => each.id === id) ?? null,
       settings: estate.setting.filter(({ layer, target }) => layer === 'person' && target === id),
       saidBySources: await rows(`SELECT source, fields FROM said WHERE kind = 'person' AND object_id = $1 ORDER BY source`),
+      sentByDirectories: await rows(
+        `SELECT f.name AS directory, r.data FROM feed_link l JOIN feed f ON f.id = l.feed JOIN scim_resource r ON r.feed = l.feed AND r.id = l.key
+         WHERE l.kind = 'person' AND l.object_id = $1`,
+      ),
       measurements: await rows('SELECT * FROM measurement WHERE person = $1 ORDER BY at'),
       signInsAtPortals: await rows('SELECT at, portal, outcome, saw, opened, steps FROM sighting WHERE person = $1 ORDER BY at'),
       fieldChecks: await rows(

@@ -26,6 +26,8 @@ export const securityKinds = {
   'secret shown': 'warning',
   'person erased': 'warning',
   'token refused': 'warning',
+  'directory added': 'notice',
+  'directory removed': 'warning',
   'provider refused': 'warning',
 } as const;
 export type SecurityKind = keyof typeof securityKinds;

@@ -15,16 +15,18 @@ export function MissingObjects({
   const put = (ids: readonly string[], on: boolean) =>
     onRemove(on ? [...new Set([...remove, ...ids])] : remove.filter((id) => !ids.includes(id)));
   const all = missing.map(({ id }) => id);
-  const what = applied ? (removed > 0 ? `of them ${removed} removed` : 'they stayed') : chosen.size > 0 ? `of them ${chosen.size} go` : 'they stay';
+  const what = applied
+    ? removed > 0
+      ? `of them ${removed} removed`
+      : 'they stayed'
+    : chosen.size > 0
+      ? `of them ${chosen.size} go`
+      : 'they stay';
   return (
     <Told head={`There, and not in this list, ${missingTotal}: ${what}`} open={chosen.size > 0 && !applied} show={missingTotal > 0}>
       {!applied && (
         <label className="flex gap-2 items-center font-semibold py-1">
-          <input
-            type="checkbox"
-            checked={all.every((id) => chosen.has(id))}
-            onChange={({ target }) => put(all, target.checked)}
-          />
+          <input type="checkbox" checked={all.every((id) => chosen.has(id))} onChange={({ target }) => put(all, target.checked)} />
           {missingTotal > missing.length ? `Remove the first ${missing.length}` : 'Remove them all'}
         </label>
       )}

@@ -1,5 +1,14 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { DifferencesAnswer, FirstStepsAnswer, GapsAnswer, KeptMap, ListLook, ObjectKind, OriginsAnswer, SourceOrder } from '@underpass/contracts';
+import type {
+  DifferencesAnswer,
+  FirstStepsAnswer,
+  GapsAnswer,
+  KeptMap,
+  ListLook,
+  ObjectKind,
+  OriginsAnswer,
+  SourceOrder,
+} from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
 /** How a list is read, where somebody says it otherwise than it was found. */

@@ -1,5 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { fieldsOf, kindWords, listedKinds, sourceWords, usualOrder, type ObjectKind, type SourceClass, type SourceOrder } from '@underpass/contracts';
+import {
+  fieldsOf,
+  kindWords,
+  listedKinds,
+  sourceWords,
+  usualOrder,
+  type ObjectKind,
+  type SourceClass,
+  type SourceOrder,
+} from '@underpass/contracts';
 import { ArrowLeft, ArrowRight, X } from 'lucide-react';
 import { useState } from 'react';
 import { call } from '../../api/client.js';

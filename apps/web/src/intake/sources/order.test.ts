@@ -17,10 +17,16 @@ describe('orders of sources', () => {
   });
 
   it('are dropped one by one', () => {
-    const both = withRule(withRule({}, { kind: 'endpoint', field: null, order: turned }), { kind: 'endpoint', field: 'name', order: turned });
+    const both = withRule(withRule({}, { kind: 'endpoint', field: null, order: turned }), {
+      kind: 'endpoint',
+      field: 'name',
+      order: turned,
+    });
     expect(withoutRule(both, { kind: 'endpoint', field: null, order: [] })).toEqual({ endpoint: { fields: { name: turned } } });
     expect(withoutRule(both, { kind: 'endpoint', field: 'name', order: [] })).toEqual({ endpoint: { all: turned, fields: {} } });
-    expect(withoutRule(withoutRule(both, { kind: 'endpoint', field: null, order: [] }), { kind: 'endpoint', field: 'name', order: [] })).toEqual({});
+    expect(
+      withoutRule(withoutRule(both, { kind: 'endpoint', field: null, order: [] }), { kind: 'endpoint', field: 'name', order: [] }),
+    ).toEqual({});
     expect(withoutRule({}, { kind: 'person', field: null, order: [] })).toEqual({});
   });
 

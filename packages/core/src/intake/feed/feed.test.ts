@@ -5,7 +5,14 @@ import { feedOver, nowhere, type Feed, type FeedPerson, type Link } from './feed
 
 const at = '2026-11-01T08:00:00Z';
 const source = 'ldap:Main';
-const person = (id: string, groups: string[] = [], more: Partial<Person> = {}): Person => ({ id, name: id, kind: 'staff', location: 'hall', groups, ...more });
+const person = (id: string, groups: string[] = [], more: Partial<Person> = {}): Person => ({
+  id,
+  name: id,
+  kind: 'staff',
+  location: 'hall',
+  groups,
+  ...more,
+});
 const group = (id: string, more: Partial<Group> = {}): Group => ({ id, name: id, rank: 3, memberOf: [], publications: [], ...more });
 interface Scene {
   person: Person[];
@@ -15,7 +22,12 @@ interface Scene {
   makePlaces?: boolean;
   named?: string[];
 }
-const places = [{ id: 'hall', name: 'Wexcombe hall' }, { id: 'quay', name: 'The quay' }, { id: 'a1', name: 'Annex' }, { id: 'a2', name: 'Annex' }];
+const places = [
+  { id: 'hall', name: 'Wexcombe hall' },
+  { id: 'quay', name: 'The quay' },
+  { id: 'a1', name: 'Annex' },
+  { id: 'a2', name: 'Annex' },
+];
 
 /** What a feed comes to, and the estate after it. */
 function laid({ said = {}, links = [], makePlaces = false, named = [], ...scene }: Scene, feed: Partial<Feed>) {
@@ -37,7 +49,12 @@ function laid({ said = {}, links = [], makePlaces = false, named = [], ...scene 
     const write = outcome.writes.find((each) => each.kind === kind && each.id === id);
     return (write ? write.after : (find(kind, id) ?? null)) as T | null;
   };
-  return { ...outcome, personNow: (id: string) => after<Person>('person', id), groupNow: (id: string) => after<Group>('group', id), placeNow: (id: string) => after<Location>('location', id) };
+  return {
+    ...outcome,
+    personNow: (id: string) => after<Person>('person', id),
+    groupNow: (id: string) => after<Group>('group', id),
+    placeNow: (id: string) => after<Location>('location', id),
+  };
 }
 const comes = (key: string, groups: string[] = [], more: Partial<FeedPerson> = {}): FeedPerson => ({
   ...{ key, match: key, name: key, active: true, place: null, groups },
@@ -48,9 +65,15 @@ const linked = (kind: 'person' | 'group', key: string, made = true): Link => ({ 
 
 describe('people of a directory', () => {
   it('are those that are there by what they sign in as, and new ones else', () => {
-    const { linked: links, personNow } = laid({ person: [person('WV7')], group: [] }, {
-      people: [comes('dn1', [], { match: 'wv7', name: 'Wren Vale' }), comes('dn2', [], { match: 'Ada Quay', name: 'Ada Quay', place: 'the QUAY' })],
-    });
+    const { linked: links, personNow } = laid(
+      { person: [person('WV7')], group: [] },
+      {
+        people: [
+          comes('dn1', [], { match: 'wv7', name: 'Wren Vale' }),
+          comes('dn2', [], { match: 'Ada Quay', name: 'Ada Quay', place: 'the QUAY' }),
+        ],
+      },
+    );
     expect(links).toEqual([
       { kind: 'person', key: 'dn1', id: 'WV7', made: false },
       { kind: 'person', key: 'dn2', id: 'ada-quay', made: true },
@@ -59,11 +82,17 @@ describe('people of a directory', () => {
     expect(personNow('ada-quay')).toMatchObject({ name: 'Ada Quay', location: 'quay', kind: 'staff', groups: [] });
   });
   it('are not two of one: who is linked already is nobody else', () => {
-    const { linked: links } = laid({ person: [person('a')], group: [], links: [linked('person', 'a')] }, { people: [comes('a'), comes('x', [], { match: 'a' })] });
+    const { linked: links } = laid(
+      { person: [person('a')], group: [], links: [linked('person', 'a')] },
+      { people: [comes('a'), comes('x', [], { match: 'a' })] },
+    );
     expect(links).toEqual([{ kind: 'person', key: 'x', id: 'a-2', made: true }]);
   });
   it('who left leave, and are not the directory’s any more', () => {
-    const { leaving, unlinked } = laid({ person: [person('a'), person('b')], group: [], links: [linked('person', 'a')] }, { gone: { people: ['a', 'never-was'], groups: [] } });
+    const { leaving, unlinked } = laid(
+      { person: [person('a'), person('b')], group: [], links: [linked('person', 'a')] },
+      { gone: { people: ['a', 'never-was'], groups: [] } },
+    );
     expect(leaving).toEqual(['a']);
     expect(unlinked.map(({ key }) => key)).toEqual(['a', 'never-was']);
   });
@@ -90,15 +119,25 @@ describe('people of a directory', () => {
 
 describe('groups of a directory', () => {
   it('are those of the same name, with what they give, and new ones else', () => {
-    const { linked: links, groupNow } = laid({ person: [], group: [group('desk', { name: 'Ticket desk', publications: ['p'] })] }, {
-      groups: [of('g1', [], 'ticket DESK'), of('g2', ['g1'], 'Night desk')],
-    });
-    expect(links.map(({ id, made }) => [id, made])).toEqual([['desk', false], ['night-desk', true]]);
+    const { linked: links, groupNow } = laid(
+      { person: [], group: [group('desk', { name: 'Ticket desk', publications: ['p'] })] },
+      {
+        groups: [of('g1', [], 'ticket DESK'), of('g2', ['g1'], 'Night desk')],
+      },
+    );
+    expect(links.map(({ id, made }) => [id, made])).toEqual([
+      ['desk', false],
+      ['night-desk', true],
+    ]);
     expect(groupNow('desk')).toMatchObject({ publications: ['p'], rank: 3 });
     expect(groupNow('night-desk')).toEqual({ id: 'night-desk', name: 'Night desk', rank: 0, memberOf: ['desk'], publications: [] });
   });
   it('have the members the directory says; groups it does not know stay', () => {
-    const scene = { person: [person('a', ['own', 'g1'])], group: [group('own'), group('g1'), group('g2')], links: ['g1', 'g2'].map((key) => linked('group', key)) };
+    const scene = {
+      person: [person('a', ['own', 'g1'])],
+      group: [group('own'), group('g1'), group('g2')],
+      links: ['g1', 'g2'].map((key) => linked('group', key)),
+    };
     expect(laid(scene, { people: [comes('a', ['g2'])] }).personNow('a')?.groups).toEqual(['own', 'g2']);
   });
   it('that are gone go where nothing rests on them, and stay empty where something does', () => {
@@ -124,12 +163,21 @@ describe('groups of a directory', () => {
 });
 
 describe('what somebody typed', () => {
-  const scene = { group: [group('own'), group('g1'), group('g2'), group('g3')], links: ['g1', 'g2', 'g3'].map((key) => linked('group', key)) };
+  const scene = {
+    group: [group('own'), group('g1'), group('g2'), group('g3')],
+    links: ['g1', 'g2', 'g3'].map((key) => linked('group', key)),
+  };
   const typed = (value: unknown) => ({ value, at, by: 'Ines Farrow' });
   it('of a name holds', () => {
     const said = { 'person/a': { typed: { name: typed('Wren V.') }, [source]: { name: { value: 'Wren Vale', at } } } };
-    const { personNow, held } = laid({ ...scene, person: [person('a', [], { name: 'Wren V.' })], said }, { people: [comes('a', [], { name: 'W. Vale' })] });
-    expect([personNow('a')?.name, held]).toEqual(['Wren V.', [expect.objectContaining({ field: 'name', value: 'W. Vale', source: 'typed' })]]);
+    const { personNow, held } = laid(
+      { ...scene, person: [person('a', [], { name: 'Wren V.' })], said },
+      { people: [comes('a', [], { name: 'W. Vale' })] },
+    );
+    expect([personNow('a')?.name, held]).toEqual([
+      'Wren V.',
+      [expect.objectContaining({ field: 'name', value: 'W. Vale', source: 'typed' })],
+    ]);
   });
   it('of groups holds for those alone: the directory goes on with the others', () => {
     // the directory said g1 and g2; somebody took the person out of g2
@@ -145,7 +193,9 @@ describe('what somebody typed', () => {
     const later = {
       'person/a': { typed: { groups: typed(['own', 'g3']) }, [source]: { groups: { value: ['own', 'g2', 'g3'], at } } },
     };
-    expect(laid({ ...before, person: [person('a', ['own', 'g3'])], said: later }, { people: [comes('a', ['g2', 'g3'])] }).personNow('a')?.groups).toEqual(['own', 'g3']);
+    expect(
+      laid({ ...before, person: [person('a', ['own', 'g3'])], said: later }, { people: [comes('a', ['g2', 'g3'])] }).personNow('a')?.groups,
+    ).toEqual(['own', 'g3']);
   });
   it('of groups that the directory says too is no difference any more', () => {
     const said = { 'person/a': { typed: { groups: typed(['own', 'g1']) }, [source]: { groups: { value: ['own', 'g1', 'g2'], at } } } };
@@ -157,7 +207,11 @@ describe('what somebody typed', () => {
 it('the same twice comes to nothing', () => {
   const feed = { people: [comes('a', ['g1'], { place: 'hall' })], groups: [of('g1'), of('g2', ['g1'])] };
   const first = laid({ person: [], group: [] }, feed);
-  const after = { person: [first.personNow('a') as Person], group: ['g1', 'g2'].map((id) => first.groupNow(id) as Group), links: first.linked };
+  const after = {
+    person: [first.personNow('a') as Person],
+    group: ['g1', 'g2'].map((id) => first.groupNow(id) as Group),
+    links: first.linked,
+  };
   const said = Object.fromEntries(first.says.map(({ kind, id, fields }) => [`${kind}/${id}`, { [source]: fields }]));
   const { writes, says, linked: links } = laid({ ...after, said }, feed);
   expect([writes, says, links]).toEqual([[], [], []]);

@@ -182,7 +182,13 @@ class Laying {
    * @param list the field that holds its groups, which are decided one by one
    * @param forced what holds whatever anybody says
    */
-  #arrive(kind: 'person' | 'group', id: string, fields: Readonly<Record<string, unknown>>, list: string, forced?: Readonly<Record<string, unknown>>): void {
+  #arrive(
+    kind: 'person' | 'group',
+    id: string,
+    fields: Readonly<Record<string, unknown>>,
+    list: string,
+    forced?: Readonly<Record<string, unknown>>,
+  ): void {
     const { source, at } = this.options;
     const before = (this.estate.find(kind, id) ?? null) as Named | null;
     const after = before ? { ...before, ...fields } : this.estate.complete(kind, { ...fields, id });
@@ -208,7 +214,10 @@ class Laying {
     const [stands, wanted] = [(hold.stands ?? []) as string[], (hold.value ?? []) as string[]];
     const last = (said.get(this.options.source)?.[list]?.value ?? []) as string[];
     const changed = (each: string) => this.#own.has(each) && stands.includes(each) !== last.includes(each);
-    const merged = [...stands.filter((each) => changed(each) || wanted.includes(each)), ...wanted.filter((each) => !stands.includes(each) && !changed(each))];
+    const merged = [
+      ...stands.filter((each) => changed(each) || wanted.includes(each)),
+      ...wanted.filter((each) => !stands.includes(each) && !changed(each)),
+    ];
     if (!same(merged, stands)) this.#outcome.says.push({ kind, id, source: hold.source, fields: { [list]: { ...theirs, value: merged } } });
     return merged;
   }
@@ -271,7 +280,9 @@ class Laying {
       this.#outcome.unlinked.push({ kind: 'person', key });
       if (link) this.#outcome.leaving.push(link.id);
     }
-    const ended = new Map(this.feed.gone.groups.flatMap((key) => (this.#links.group.get(key) ? [[key, this.#links.group.get(key) as Link]] : [])));
+    const ended = new Map(
+      this.feed.gone.groups.flatMap((key) => (this.#links.group.get(key) ? [[key, this.#links.group.get(key) as Link]] : [])),
+    );
     for (const key of this.feed.gone.groups) this.#outcome.unlinked.push({ kind: 'group', key });
     if (ended.size === 0) return;
     const ids = new Set([...ended.values()].map(({ id }) => id));

@@ -31,7 +31,12 @@ describe('a filter', () => {
     expect(asks('not (userName eq "a" and title eq "b")', of)).toBe(false);
   });
   it('asks all of one value in square brackets, and of any value without', () => {
-    const of = { emails: [{ type: 'work', value: 'a@x.example' }, { type: 'home', value: 'b@y.example' }] };
+    const of = {
+      emails: [
+        { type: 'work', value: 'a@x.example' },
+        { type: 'home', value: 'b@y.example' },
+      ],
+    };
     expect(asks('emails.type eq "work" and emails.value eq "b@y.example"', of)).toBe(true);
     expect(asks('emails[type eq "work" and value eq "b@y.example"]', of)).toBe(false);
     expect(asks('emails eq "b@y.example"', of)).toBe(true);
@@ -52,7 +57,12 @@ describe('a filter', () => {
     expect(asks('name pr', { name: { familyName: '' } })).toBe(false);
   });
   it('asks by ne that no value is so', () => {
-    const of = { emails: [{ type: 'work', value: 'a' }, { type: 'home', value: 'b' }] };
+    const of = {
+      emails: [
+        { type: 'work', value: 'a' },
+        { type: 'home', value: 'b' },
+      ],
+    };
     expect(asks('emails.type ne "work"', of)).toBe(false);
     expect(asks('emails.type ne "other"', of)).toBe(true);
     expect(asks('title ne "x"', of)).toBe(true);
@@ -103,13 +113,24 @@ describe('a filter', () => {
   ])('is answered as another reader answers it, whatever it asks: %s', (_, brackets, most) => {
     const word = fc.constantFrom('a', 'b', 'ab', 'ba', 'aab');
     const paths = fc.constantFrom('title', 'nickName', 'name.givenName', 'emails.value', 'emails.type');
-    const simple = fc.tuple(paths, fc.constantFrom('eq', 'co', 'sw', 'ew', 'gt', 'le'), word).map(([path, op, value]) => `${path} ${op} "${value}"`);
+    const simple = fc
+      .tuple(paths, fc.constantFrom('eq', 'co', 'sw', 'ew', 'gt', 'le'), word)
+      .map(([path, op, value]) => `${path} ${op} "${value}"`);
     const present = fc.constantFrom('title pr', 'emails.type pr');
     const inner = fc.tuple(word, fc.constantFrom('and', 'or'), word).map(([a, by, b]) => `emails[type eq "${a}" ${by} value co "${b}"]`);
     const { text } = fc.letrec<{ text: string }>((tie) => {
       const two = fc.tuple(tie('text'), fc.constantFrom('and', 'or'), tie('text'));
       const joined = [two.map(([a, by, b]) => `(${a}) ${by} ${b}`), two.map(([a, by, b]) => `${a} ${by} ${b}`)];
-      return { text: fc.oneof({ maxDepth: 4 }, simple, present, ...(brackets ? [inner] : []), ...joined, tie('text').map((of) => `not (${of})`)) };
+      return {
+        text: fc.oneof(
+          { maxDepth: 4 },
+          simple,
+          present,
+          ...(brackets ? [inner] : []),
+          ...joined,
+          tie('text').map((of) => `not (${of})`),
+        ),
+      };
     });
     const some = <T>(arb: fc.Arbitrary<T>) => fc.option(arb, { nil: undefined });
     const emails = fc.array(fc.record({ value: word, type: word }), { maxLength: most });
@@ -138,8 +159,14 @@ describe('a path', () => {
       attribute: { name: 'manager' },
     });
   });
-  it.each(['', 'nothing', 'name.', 'emails[', 'emails[type eq "work"', 'emails[type eq "work"]value', 'emails[type eq "work"].nothing', 'name.familyName.x'])(
-    'is refused: “%s”',
-    (text) => expect(() => parsePath(userKind, text)).toThrow(expect.objectContaining({ fault: 'invalidPath' })),
-  );
+  it.each([
+    '',
+    'nothing',
+    'name.',
+    'emails[',
+    'emails[type eq "work"',
+    'emails[type eq "work"]value',
+    'emails[type eq "work"].nothing',
+    'name.familyName.x',
+  ])('is refused: “%s”', (text) => expect(() => parsePath(userKind, text)).toThrow(expect.objectContaining({ fault: 'invalidPath' })));
 });

@@ -65,7 +65,10 @@ class Parser {
 
   fail(wanted: string): never {
     const { next } = this;
-    throw new ScimError(this.fault, `expected ${wanted}, but ${next ? `there is “${next.text}” at character ${next.at + 1}` : 'it ends there'}`);
+    throw new ScimError(
+      this.fault,
+      `expected ${wanted}, but ${next ? `there is “${next.text}” at character ${next.at + 1}` : 'it ends there'}`,
+    );
   }
   take(sign: string): void {
     if (this.next?.text !== sign || this.next.is !== 'sign') this.fail(`“${sign}”`);
@@ -206,10 +209,12 @@ export function parsePath(kind: ScimKind, text: string): ChangePath {
   return { ...path, sub, of: (filter as { of: Filter }).of };
 }
 
-const listOf = (value: unknown): readonly unknown[] => (value === undefined || value === null ? [] : Array.isArray(value) ? value : [value]);
+const listOf = (value: unknown): readonly unknown[] =>
+  value === undefined || value === null ? [] : Array.isArray(value) ? value : [value];
 /** Whether there is something [RFC 7644 3.4.2.2, pr]. */
 const isThere = (value: unknown): boolean =>
-  value !== '' && (typeof value !== 'object' || value === null || Object.values(value).some((each) => each !== undefined && each !== null && each !== ''));
+  value !== '' &&
+  (typeof value !== 'object' || value === null || Object.values(value).some((each) => each !== undefined && each !== null && each !== ''));
 
 /** Values that a path leads to. */
 function valuesAt(resource: object, path: AttributePath): readonly unknown[] {

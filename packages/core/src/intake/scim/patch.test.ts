@@ -54,7 +54,11 @@ describe('changes of the RFC', () => {
     const moved = of(person, { op: 'replace', path: 'addresses[type eq "work"]', value: address });
     expect((moved.addresses as object[])[0]).toEqual(address);
     const street = of(person, { op: 'replace', path: 'addresses[type eq "work"].streetAddress', value: '1010 Broadway Ave' });
-    expect((street.addresses as object[])[0]).toMatchObject({ streetAddress: '1010 Broadway Ave', locality: 'Hollywood', postalCode: '91608' });
+    expect((street.addresses as object[])[0]).toMatchObject({
+      streetAddress: '1010 Broadway Ave',
+      locality: 'Hollywood',
+      postalCode: '91608',
+    });
     expect(of(person, { op: 'replace', value: { emails: [{ value: 'x@example.com', primary: true }], nickname: 'Babs2' } })).toMatchObject({
       ...{ emails: [{ value: 'x@example.com', primary: true }], nickName: 'Babs2', title: 'Tour Guide' },
     });
@@ -68,9 +72,15 @@ describe('changes of the RFC', () => {
 describe('a change', () => {
   it('of an extension is found by its address, and leaves none that is empty', () => {
     const id = 'urn:ietf:params:scim:schemas:extension:enterprise:2.0:User';
-    expect(of(person, { op: 'replace', path: `${id}:department`, value: 'Sails' })[id]).toMatchObject({ department: 'Sails', costCenter: '4130' });
+    expect(of(person, { op: 'replace', path: `${id}:department`, value: 'Sails' })[id]).toMatchObject({
+      department: 'Sails',
+      costCenter: '4130',
+    });
     expect(of(person, { op: 'add', value: { [`${id}:department`]: 'Keels' } })[id]).toMatchObject({ department: 'Keels' });
-    expect(of(person, { op: 'add', value: { [id]: { department: 'Masts' } } })[id]).toMatchObject({ department: 'Masts', division: 'Theme Park' });
+    expect(of(person, { op: 'add', value: { [id]: { department: 'Masts' } } })[id]).toMatchObject({
+      department: 'Masts',
+      division: 'Theme Park',
+    });
     const { [id]: _, ...without } = person;
     const one = of(without, { op: 'add', path: `${id}:division`, value: 'D' });
     expect(of(one, { op: 'remove', path: `${id}:division` })).toEqual(without);
@@ -107,7 +117,13 @@ describe('a change', () => {
     ['invalidValue', [{ op: 'add', value: 'text' }]],
     ['invalidValue', [{ op: 'replace', path: 'title', value: ['a'] }]],
     // the second of two is wrong: neither is made
-    ['invalidPath', [{ op: 'replace', path: 'title', value: 'x' }, { op: 'add', path: 'no.thing', value: 1 }]],
+    [
+      'invalidPath',
+      [
+        { op: 'replace', path: 'title', value: 'x' },
+        { op: 'add', path: 'no.thing', value: 1 },
+      ],
+    ],
   ])('is refused: %s', (fault, operations) => expect(faultOf(...operations)).toBe(fault));
 
   it('comes to what another program makes of it', () => {
@@ -116,10 +132,20 @@ describe('a change', () => {
     const operation: fc.Arbitrary<PatchOperation> = fc.oneof(
       fc.record({ op: fc.constantFrom('add', 'replace'), path: fc.constantFrom('title', 'nickName', 'name.givenName'), value: word }),
       fc.record({ op: fc.constant('remove'), path: fc.constantFrom('title', 'nickName') }),
-      fc.record({ op: fc.constant('replace'), path: fc.constant('emails'), value: fc.uniqueArray(mail, { selector: ({ value }) => value, minLength: 1, maxLength: 3 }) }),
+      fc.record({
+        op: fc.constant('replace'),
+        path: fc.constant('emails'),
+        value: fc.uniqueArray(mail, { selector: ({ value }) => value, minLength: 1, maxLength: 3 }),
+      }),
       fc.record({ op: fc.constantFrom('add', 'replace'), value: fc.record({ title: word, userType: word }) }),
     ) as fc.Arbitrary<PatchOperation>;
-    const start = { userName: 'u', title: 'x', nickName: 'y', name: { givenName: 'g', familyName: 'f' }, emails: [{ value: 'a', type: 'work' }] };
+    const start = {
+      userName: 'u',
+      title: 'x',
+      nickName: 'y',
+      name: { givenName: 'g', familyName: 'f' },
+      emails: [{ value: 'a', type: 'work' }],
+    };
     fc.assert(
       fc.property(fc.array(operation, { maxLength: 5 }), (operations) => {
         // what is removed must be there for the other one
@@ -130,7 +156,9 @@ describe('a change', () => {
           for (const key of Object.keys(path === '' ? (value as object) : {})) there.add(key);
           return true;
         });
-        const theirs = scimPatch(structuredClone({ ...start, schemas: [], meta: {} }) as never, fit as never, { mutateDocument: false }) as unknown as Record<string, unknown>;
+        const theirs = scimPatch(structuredClone({ ...start, schemas: [], meta: {} }) as never, fit as never, {
+          mutateDocument: false,
+        }) as unknown as Record<string, unknown>;
         const { schemas: _, meta: __, ...rest } = theirs;
         expect([fit, patched(userKind, start, fit)]).toEqual([fit, rest]);
       }),

@@ -68,7 +68,9 @@ function change(resource: ScimResource, op: PatchOperation['op'], path: ChangePa
 
 /** Parts under the names the schema writes. */
 function named({ subAttributes = [] }: ScimAttribute, value: object | null): object {
-  return Object.fromEntries(subAttributes.map((sub) => [sub.name, valueAt(value, sub.name)] as const).filter(([, each]) => each !== undefined));
+  return Object.fromEntries(
+    subAttributes.map((sub) => [sub.name, valueAt(value, sub.name)] as const).filter(([, each]) => each !== undefined),
+  );
 }
 
 function put(holder: Record<string, unknown>, attribute: ScimAttribute, value: unknown): void {
@@ -109,7 +111,8 @@ function changeSeveral(holder: ScimResource, op: PatchOperation['op'], { attribu
   keep([...there, ...fresh]);
 }
 
-const listed = (attribute: ScimAttribute, value: unknown): unknown[] => (valueOf(attribute, Array.isArray(value) ? value : [value]) ?? []) as unknown[];
+const listed = (attribute: ScimAttribute, value: unknown): unknown[] =>
+  (valueOf(attribute, Array.isArray(value) ? value : [value]) ?? []) as unknown[];
 const mergedWith = (op: 'add' | 'replace', each: unknown, value: unknown): unknown =>
   op === 'add' && typeof each === 'object' && typeof value === 'object' ? { ...each, ...value } : value;
 const without = (each: unknown, name: string): unknown =>

@@ -20,7 +20,8 @@ export function pathOf(kind: ScimKind, text: string, fault: ScimFault): Attribut
   const { schema, rest } = schemaOf(kind, text, fault);
   const list = schema === null ? topOf(kind) : (extensionOf(kind, schema)?.attributes ?? []);
   const [name = '', sub, ...more] = rest.split('.');
-  if (more.length || !named.test(name) || (sub !== undefined && !named.test(sub))) throw new ScimError(fault, `“${text}” is not the name of an attribute`);
+  if (more.length || !named.test(name) || (sub !== undefined && !named.test(sub)))
+    throw new ScimError(fault, `“${text}” is not the name of an attribute`);
   const attribute = attributeIn(list, name);
   if (!attribute) throw new ScimError(fault, `${kind.name} has no attribute “${rest}”`);
   const part = sub === undefined ? null : attributeIn(attribute.subAttributes, sub);

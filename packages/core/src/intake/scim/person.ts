@@ -32,7 +32,11 @@ export function personOf(resource: ScimResource, placeFrom: PlaceFrom): ScimPers
   const name = textAt(resource, 'displayName') ?? textAt(own, 'formatted') ?? (parts || key);
   const work = valueAt(resource, enterpriseSchema.id);
   const place =
-    placeFrom === 'nothing' ? undefined : placeFrom === 'locality' ? textAt(best(valueAt(resource, 'addresses')), 'locality') : textAt(work, placeFrom);
+    placeFrom === 'nothing'
+      ? undefined
+      : placeFrom === 'locality'
+        ? textAt(best(valueAt(resource, 'addresses')), 'locality')
+        : textAt(work, placeFrom);
   return { key, name, active: valueAt(resource, 'active') !== false, place: place ?? null };
 }
 

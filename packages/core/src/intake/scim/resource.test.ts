@@ -22,7 +22,9 @@ describe('the schemas', () => {
     [...list]
       .map(({ name, type, multiValued = false, required = false, subAttributes }) => ({
         ...{ name, type, multiValued, required },
-        ...(subAttributes ? { parts: (compared(subAttributes) as { name: string; type: string }[]).map(({ name: part, type: of }) => `${part} ${of}`) } : {}),
+        ...(subAttributes
+          ? { parts: (compared(subAttributes) as { name: string; type: string }[]).map(({ name: part, type: of }) => `${part} ${of}`) }
+          : {}),
       }))
       .sort((a, b) => (a.name < b.name ? -1 : 1));
   const theirs = (list: readonly Theirs[]): ScimAttribute[] =>
@@ -45,7 +47,10 @@ describe('a resource', () => {
   it('of the RFC is read whole, without what is ours to say and without its password', () => {
     const { schemas: _, id: __, meta: ___, password: ____, groups: _____, ...kept } = fullUser;
     const manager = { value: '26118915-6090-4610-87e4-49d8ca9f808d' };
-    expect(readResource(userKind, fullUser)).toEqual({ ...kept, [enterpriseSchema.id]: { ...kept[enterpriseSchema.id as never] as object, manager } });
+    expect(readResource(userKind, fullUser)).toEqual({
+      ...kept,
+      [enterpriseSchema.id]: { ...(kept[enterpriseSchema.id as never] as object), manager },
+    });
   });
   it('has the names its schema writes, and nothing no schema knows', () => {
     expect(readResource(userKind, { SCHEMAS: [user], username: 'a', Name: { FAMILYNAME: 'B', odd: 1 }, odd: { deep: [] } })).toEqual({
@@ -56,7 +61,11 @@ describe('a resource', () => {
   it('has one value that comes first', () => {
     const { emails } = readResource(userKind, {
       ...{ schemas: [user], userName: 'a' },
-      emails: [{ value: 'a', primary: true }, { value: 'b', primary: 'true' }, { value: 'c', primary: false }],
+      emails: [
+        { value: 'a', primary: true },
+        { value: 'b', primary: 'true' },
+        { value: 'c', primary: false },
+      ],
     });
     expect((emails as { primary: boolean }[]).map(({ primary }) => primary)).toEqual([false, true, false]);
   });
@@ -81,14 +90,21 @@ describe('what is told of a resource', () => {
     expect(shownResource(userKind, kept, {})).toEqual({ ...kept, schemas: [user, enterpriseSchema.id] });
   });
   it('is what is asked for, and always its key', () => {
-    expect(shownResource(userKind, kept, { attributes: ['userName', 'name.familyname', 'nothing', `${enterpriseSchema.id}:department`] })).toEqual({
+    expect(
+      shownResource(userKind, kept, { attributes: ['userName', 'name.familyname', 'nothing', `${enterpriseSchema.id}:department`] }),
+    ).toEqual({
       ...{ schemas: [user, enterpriseSchema.id], id: '1', userName: fullUser.userName, name: { familyName: 'Jensen' } },
       [enterpriseSchema.id]: { department: 'Tour Operations' },
     });
   });
   it('is without what nobody wants', () => {
     const group = { id: 'g', displayName: 'G', members: [{ value: 'a', $ref: 'x' }], meta: {} };
-    expect(shownResource(groupKind, group, { excluded: ['members', 'id'] })).toEqual({ schemas: [groupSchema.id], id: 'g', displayName: 'G', meta: {} });
+    expect(shownResource(groupKind, group, { excluded: ['members', 'id'] })).toEqual({
+      schemas: [groupSchema.id],
+      id: 'g',
+      displayName: 'G',
+      meta: {},
+    });
     expect(shownResource(groupKind, group, { excluded: ['members.$ref'] }).members).toEqual([{ value: 'a' }]);
     expect(shownResource(userKind, kept, { excluded: [enterpriseSchema.id] })).not.toHaveProperty([enterpriseSchema.id]);
   });
@@ -109,12 +125,20 @@ describe('a person out of a resource', () => {
     expect([of({}).active, of({ active: true }).active, of({ active: false }).active]).toEqual([true, true, false]);
   });
   it('is where the address that comes first is, or by what somebody chose', () => {
-    const addresses = [{ type: 'home', locality: 'Home town' }, { type: 'work', locality: 'Wexcombe' }, { type: 'other', locality: 'Else', primary: true }];
+    const addresses = [
+      { type: 'home', locality: 'Home town' },
+      { type: 'work', locality: 'Wexcombe' },
+      { type: 'other', locality: 'Else', primary: true },
+    ];
     expect(of({ addresses }).place).toBe('Else');
     expect(of({ addresses: addresses.slice(0, 2) }).place).toBe('Wexcombe');
     expect(of({ addresses: addresses.slice(0, 1) }).place).toBe('Home town');
     const work = { [enterpriseSchema.id]: { department: 'Sails', division: 'Fleet' } };
-    expect([personOf(work, 'department').place, personOf(work, 'division').place, personOf(work, 'nothing').place]).toEqual(['Sails', 'Fleet', null]);
+    expect([personOf(work, 'department').place, personOf(work, 'division').place, personOf(work, 'nothing').place]).toEqual([
+      'Sails',
+      'Fleet',
+      null,
+    ]);
   });
   it('and members of a group are told once', () => {
     expect(membersOf({ members: [{ value: 'a' }, { value: 'b' }, { value: 'a' }, { display: 'x' }] })).toEqual(['a', 'b']);

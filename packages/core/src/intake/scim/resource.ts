@@ -57,9 +57,7 @@ function partsOf({ name, subAttributes = [], multiValued }: ScimAttribute, value
 /** Of several only one comes first: the last that says so [RFC 7643 2.4, RFC 7644 3.5.2]. */
 function onePrimary(list: readonly unknown[]): unknown[] | undefined {
   const last = list.findLastIndex((each) => valueAt(each, 'primary') === true);
-  const next = list.map((each, i) =>
-    i !== last && valueAt(each, 'primary') === true ? { ...(each as object), primary: false } : each,
-  );
+  const next = list.map((each, i) => (i !== last && valueAt(each, 'primary') === true ? { ...(each as object), primary: false } : each));
   return next.length ? next : undefined;
 }
 

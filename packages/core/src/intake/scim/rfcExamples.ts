@@ -85,5 +85,13 @@ export const filters: readonly (readonly [string, boolean])[] = [
 ];
 
 /** Changes of RFC 7644 3.5.2, and what they come to of a group or a person. */
-export const babs = { display: 'Babs Jensen', $ref: 'https://example.com/v2/Users/2819c223', value: '2819c223-7f76-453a-919d-413861904646' };
-export const james = { display: 'James Smith', $ref: 'https://example.com/v2/Users/08e1d05d', value: '08e1d05d-121c-4561-8b96-473d93df9210' };
+export const babs = {
+  display: 'Babs Jensen',
+  $ref: 'https://example.com/v2/Users/2819c223',
+  value: '2819c223-7f76-453a-919d-413861904646',
+};
+export const james = {
+  display: 'James Smith',
+  $ref: 'https://example.com/v2/Users/08e1d05d',
+  value: '08e1d05d-121c-4561-8b96-473d93df9210',
+};

@@ -29,7 +29,12 @@ const text = (name: string, description: string, more: Partial<ScimAttribute> = 
   ...{ name, type: 'string', description },
   ...more,
 });
-const parts = (name: string, description: string, subAttributes: readonly ScimAttribute[], more: Partial<ScimAttribute> = {}): ScimAttribute => ({
+const parts = (
+  name: string,
+  description: string,
+  subAttributes: readonly ScimAttribute[],
+  more: Partial<ScimAttribute> = {},
+): ScimAttribute => ({
   ...{ name, type: 'complex', description, subAttributes },
   ...more,
 });
@@ -49,7 +54,15 @@ const several = (name: string, description: string, types: readonly string[] = [
 
 /** Attributes of every resource [RFC 7643 3.1]; they stand in no schema. */
 export const commonAttributes: readonly ScimAttribute[] = [
-  { name: 'schemas', type: 'reference', multiValued: true, required: true, returned: 'always', caseExact: true, description: 'Its schemas' },
+  {
+    name: 'schemas',
+    type: 'reference',
+    multiValued: true,
+    required: true,
+    returned: 'always',
+    caseExact: true,
+    description: 'Its schemas',
+  },
   text('id', 'Key that this service gave it', { caseExact: true, mutability: 'readOnly', returned: 'always', uniqueness: 'server' }),
   text('externalId', 'Key that the client has for it', { caseExact: true }),
   parts(
@@ -158,7 +171,13 @@ export const groupSchema: ScimSchema = {
       'Who is in it: people and groups',
       [
         text('value', 'Key of the member', { mutability: 'immutable' }),
-        { name: '$ref', type: 'reference', referenceTypes: ['User', 'Group'], mutability: 'immutable', description: 'Address of the member' },
+        {
+          name: '$ref',
+          type: 'reference',
+          referenceTypes: ['User', 'Group'],
+          mutability: 'immutable',
+          description: 'Address of the member',
+        },
         text('type', 'What it is', { canonicalValues: ['User', 'Group'], mutability: 'immutable' }),
         text('display', 'Its name', { mutability: 'readOnly' }),
       ],
@@ -183,6 +202,7 @@ export const attributeIn = (list: readonly ScimAttribute[] | undefined, name: st
   list?.find((each) => lower(each.name) === lower(name));
 
 /** An extension of a kind by its address, whatever its case. */
-export const extensionOf = (kind: ScimKind, id: string): ScimSchema | undefined => kind.extensions.find((each) => lower(each.id) === lower(id));
+export const extensionOf = (kind: ScimKind, id: string): ScimSchema | undefined =>
+  kind.extensions.find((each) => lower(each.id) === lower(id));
 /** Attributes at the top of a resource of a kind. */
 export const topOf = (kind: ScimKind): readonly ScimAttribute[] => [...commonAttributes, ...kind.schema.attributes];

@@ -40,7 +40,8 @@ export function shownResource(kind: ScimKind, resource: ScimResource, { attribut
     const returned = attribute.returned ?? 'default';
     if (returned === 'never') return undefined;
     if (returned === 'always') return value;
-    const of = (list: readonly Asked[]) => list.filter((each) => each.extension === extension && (each.name === null || each.name === attribute.name));
+    const of = (list: readonly Asked[]) =>
+      list.filter((each) => each.extension === extension && (each.name === null || each.name === attribute.name));
     if (asked) {
       const wanted = of(asked);
       if (wanted.length === 0) return undefined;

@@ -67,7 +67,15 @@ export interface Arrival<T extends object> {
  * says what stands; else it stays, and that is told. What is not there yet, and what is only assumed, takes what anybody says.
  * Of two sources of one class the later one is taken.
  */
-export function arrived<T extends object>({ before, after, fields, source, at, said, order }: Arrival<T>): {
+export function arrived<T extends object>({
+  before,
+  after,
+  fields,
+  source,
+  at,
+  said,
+  order,
+}: Arrival<T>): {
   object: T;
   held: Held[];
   says: SaidFields;
