@@ -6,6 +6,7 @@ import { aptInstall } from './apt.mjs';
 import { startCluster } from './cluster.mjs';
 import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
 import { listed, ofBrowsers, ofUnits } from './test/reports.mjs';
+import { ensureSlapd } from './test/slapd.mjs';
 
 const only = process.argv.slice(2);
 const wanted = (name) => only.length === 0 || only.includes(name);
@@ -129,6 +130,7 @@ try {
     } catch (error) {
       say(`Left out: ${error.message}`);
     }
+  if (wanted('unit')) ensureSlapd(root, say);
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
   // what only reads the files runs one after the other beside everything up to the browser tests; lint remembers files that are as they were

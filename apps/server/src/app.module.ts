@@ -17,6 +17,7 @@ import { EvidenceModule } from './evidence/evidence.module.js';
 import { IntakeModule } from './intake/intake.module.js';
 import { HealthModule } from './health/health.module.js';
 import { JobsModule } from './jobs/jobs.module.js';
+import { OutwardModule } from './outward/outward.module.js';
 import { PeopleModule } from './people/people.module.js';
 import { ProblemsModule } from './problems/problems.module.js';
 import { SecurityLogModule } from './securityLog/securityLog.module.js';
@@ -32,6 +33,7 @@ const rooms = [
   ChannelModule,
   SecretsModule,
   EdgeModule,
+  OutwardModule,
   ProblemsModule,
   SecurityLogModule,
   SigninModule,

@@ -3,6 +3,7 @@ import { Role } from '@underpass/contracts';
 import { randomBytes } from 'node:crypto';
 import { TrustedProxies } from './edge/address.js';
 import { isLoopback } from './edge/plainAddress.js';
+import { AllowedTargets } from './outward/targets.js';
 
 const Environment = z.object({
   PORT: z.coerce.number().int().min(1).max(65_535).default(4600),
@@ -34,6 +35,8 @@ const Environment = z.object({
     .optional(),
   /** Folder that is watched for lists other systems write; none, and none is. */
   INBOX: z.string().min(1).max(1000).optional(),
+  /** Machines this server may connect to because somebody gave their address: names, `*.ending`, addresses or ranges, comma separated. */
+  ALLOWED_TARGETS: z.string().max(4000).default(''),
   /** Whoever reads the metrics comes with this. */
   METRICS_TOKEN: z.string().min(24, 'must be at least 24 characters').optional(),
   OIDC_ISSUER: z.url().optional(),
@@ -86,6 +89,7 @@ export interface Config {
   demoPast: boolean;
   firstAdmin: { email: string; password: string } | null;
   inbox: string | null;
+  allowedTargets: string;
   metricsToken: string | null;
   provider: ProviderConfig | null;
 }
@@ -128,6 +132,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
   const host = e.HOST ?? (demoFolder === null ? '::' : '127.0.0.1');
   const publicUrl = e.PUBLIC_URL ? new URL(e.PUBLIC_URL).origin : null;
   new TrustedProxies(e.TRUSTED_PROXY);
+  new AllowedTargets(e.ALLOWED_TARGETS);
   const wanted = ['OIDC_ISSUER', 'OIDC_CLIENT_ID', 'OIDC_CLIENT_SECRET'] as const;
   const given = wanted.filter((name) => e[name] !== undefined);
   if (given.length > 0 && given.length < wanted.length)
@@ -152,6 +157,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     demoFolder,
     demoPast: e.DEMO_PAST === 'yes',
     inbox: e.INBOX ?? null,
+    allowedTargets: e.ALLOWED_TARGETS,
     firstAdmin: e.FIRST_ADMIN
       ? { email: (e.FIRST_ADMIN.split(':')[0] as string).toLowerCase(), password: e.FIRST_ADMIN.slice(e.FIRST_ADMIN.indexOf(':') + 1) }
       : null,

@@ -98,6 +98,7 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
       secretKey,
       metricsToken: 'a token for the metrics of the tests',
       inbox: null,
+      allowedTargets: '127.0.0.1',
       provider: null,
       lines: [],
       checkUdpFirst: udpFirst,

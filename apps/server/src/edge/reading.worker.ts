@@ -14,6 +14,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
 import pg from 'pg';
 import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
+import { directoryOver, type DirectoryTask } from '../intake/ldap/over.js';
 import { look, take, type ListTask } from '../intake/reading.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
 import { notValid, type ProblemError } from '../problems/problem.js';
@@ -60,6 +61,9 @@ export const lookAtList = ({ bytes, databaseUrl, options }: { bytes: Uint8Array;
 
 /** What a list comes to by a mapping. */
 export const takeList = (task: ListTask) => refusingLater(() => take(task));
+
+/** What a directory that was read comes to. */
+export const readDirectory = (task: DirectoryTask) => refusingLater(() => directoryOver(task));
 
 /** Looks over an upload: whether it is an import at all, and what is asked. */
 export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number }> =>

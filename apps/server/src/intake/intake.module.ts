@@ -10,6 +10,8 @@ import { OneController } from './one.controller.js';
 import { SourcesController } from './sources.controller.js';
 import { TemplatesController } from './templates.controller.js';
 import { FeedService } from './feeds/feed.service.js';
+import { LdapService } from './ldap/ldap.service.js';
+import { LdapFeedsController } from './ldap/ldapFeeds.controller.js';
 import { ScimController } from './scim/scim.controller.js';
 import { ScimService } from './scim/scim.service.js';
 import { ScimFeedsController } from './scim/scimFeeds.controller.js';
@@ -27,7 +29,8 @@ import { ListsService } from './lists.service.js';
     TemplatesController,
     ScimController,
     ScimFeedsController,
+    LdapFeedsController,
   ],
-  providers: [ListsService, InboxService, FeedService, ScimService],
+  providers: [ListsService, InboxService, FeedService, ScimService, LdapService],
 })
 export class IntakeModule {}

@@ -7,7 +7,7 @@ export const peopleExports = ['export', 'list export', 'crossings export', 'peop
 export const JobView = z
   .object({
     id: z.string(),
-    kind: z.enum(['import', 'impact', 'consequence', 'log export', 'list', ...peopleExports]),
+    kind: z.enum(['import', 'impact', 'consequence', 'log export', 'list', 'directory', ...peopleExports]),
     /** What it is about, in words. */
     name: z.string(),
     by: z.string(),

@@ -10,3 +10,6 @@ export { saysNothing, tidyCell } from './tidy.js';
 export * from './sources/index.js';
 export * from './scim/index.js';
 export * from './feed/index.js';
+export { feedOfDirectory, type DirectoryMapping } from './directory/feedOf.js';
+export type { DirectoryProblem } from './directory/directory.js';
+export type { DirectoryEntry } from './directory/entry.js';

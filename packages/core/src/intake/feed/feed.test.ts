@@ -96,6 +96,32 @@ describe('people of a directory', () => {
     expect(leaving).toEqual(['a']);
     expect(unlinked.map(({ key }) => key)).toEqual(['a', 'never-was']);
   });
+  it('are the same where the directory has other keys for them, and so are groups', () => {
+    const scene = {
+      person: [person('a', ['g'])],
+      group: [group('g')],
+      links: [
+        { kind: 'person', key: 'old', id: 'a', made: true },
+        { kind: 'group', key: 'old g', id: 'g', made: true },
+      ] as Link[],
+    };
+    const {
+      leaving,
+      linked: links,
+      unlinked,
+      writes,
+    } = laid(scene, {
+      people: [comes('new', ['new g'], { match: 'a', name: 'a' })],
+      groups: [of('new g', [], 'g')],
+      gone: { people: ['old'], groups: ['old g'] },
+    });
+    expect([leaving, writes]).toEqual([[], []]);
+    expect(links).toEqual([
+      { kind: 'group', key: 'new g', id: 'g', made: true },
+      { kind: 'person', key: 'new', id: 'a', made: true },
+    ]);
+    expect(unlinked.map(({ key }) => key)).toEqual(['old', 'old g']);
+  });
   it('who were taken out by hand come anew', () => {
     const { linked: links } = laid({ person: [], group: [], links: [linked('person', 'a')] }, { people: [comes('a')] });
     expect(links).toEqual([{ kind: 'person', key: 'a', id: 'a', made: true }]);

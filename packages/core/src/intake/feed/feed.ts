@@ -153,13 +153,16 @@ class Laying {
     find: (each: T) => string | undefined,
   ): void {
     const links = this.#links[kind];
-    const taken = new Set([...links.values()].map(({ id }) => id));
+    // a directory that was set up anew has other keys for the same people: who is gone and here again is the same
+    const gone = new Set(kind === 'person' ? this.feed.gone.people : this.feed.gone.groups);
+    const taken = new Set([...links.values()].filter(({ key }) => !gone.has(key)).map(({ id }) => id));
+    const made = new Map([...links.values()].map((link) => [link.id, link.made]));
     for (const each of list) {
       if (links.has(each.key)) continue;
       const found = find(each);
       const there = found !== undefined && !taken.has(found);
       const id = there ? found : this.#free(kind, each.match ?? each.name, taken);
-      const link: Link = { kind, key: each.key, id, made: !there };
+      const link: Link = { kind, key: each.key, id, made: there ? (made.get(id) ?? false) : true };
       taken.add(id);
       links.set(each.key, link);
       this.#outcome.linked.push(link);
@@ -273,16 +276,22 @@ class Laying {
     return nowhere.id;
   }
 
+  /** Whether what is gone is there again under another key. */
+  #again(kind: 'person' | 'group', { id, key }: Link): boolean {
+    return this.#outcome.linked.some((link) => link.kind === kind && link.id === id && link.key !== key);
+  }
+
   /** People and groups that are not there any more. */
   #leave(): void {
     for (const key of this.feed.gone.people) {
       const link = this.#links.person.get(key);
       this.#outcome.unlinked.push({ kind: 'person', key });
-      if (link) this.#outcome.leaving.push(link.id);
+      if (link && !this.#again('person', link)) this.#outcome.leaving.push(link.id);
     }
     const ended = new Map(
       this.feed.gone.groups.flatMap((key) => (this.#links.group.get(key) ? [[key, this.#links.group.get(key) as Link]] : [])),
     );
+    for (const [key, link] of ended) if (this.#again('group', link)) ended.delete(key);
     for (const key of this.feed.gone.groups) this.#outcome.unlinked.push({ kind: 'group', key });
     if (ended.size === 0) return;
     const ids = new Set([...ended.values()].map(({ id }) => id));

@@ -1,0 +1,165 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { InjectDataSource } from '@nestjs/typeorm';
+import { ApiTags } from '@nestjs/swagger';
+import { ChangedLdapFeed, JobStarted, LdapFeedView, LdapRun, LdapSettings, LdapTried, LdapTry, NewLdapFeed, type FeedLast } from '@underpass/contracts';
+import { Filter, FilterParser } from 'ldapts';
+import { DataSource } from 'typeorm';
+import { z } from 'zod';
+import { uuidV7 } from '../../database/uuid.js';
+import { Answers, AnswersNothing } from '../../edge/answers.js';
+import { AtOnce, kB, Takes } from '../../edge/takes.js';
+import { AllowedTargets } from '../../outward/targets.js';
+import { notFound, ProblemError } from '../../problems/problem.js';
+import { SecurityLog } from '../../securityLog/securityLog.service.js';
+import { Confirmed, Needs, type SignedRequest } from '../../signin/session.guard.js';
+import { LdapService, sameTarget } from './ldap.service.js';
+import { portOf } from './reader.js';
+
+const Uuid = z.uuid();
+const mostFeeds = 20;
+
+interface FeedRow {
+  id: string;
+  name: string;
+  options: unknown;
+  sealed: boolean;
+  by_name: string;
+  at: Date;
+  last_at: Date | null;
+  next_at: Date | null;
+  last: FeedLast | null;
+}
+
+/** Directories that are read [RFC 4511]. */
+@ApiTags('intake')
+@Controller('intake/ldap')
+export class LdapFeedsController {
+  constructor(
+    @InjectDataSource() private readonly data: DataSource,
+    private readonly ldap: LdapService,
+    private readonly targets: AllowedTargets,
+    private readonly log: SecurityLog,
+  ) {}
+
+  @Get()
+  @Answers(LdapFeedView.array())
+  @Needs('engineer')
+  list(): Promise<LdapFeedView[]> {
+    return this.rows(null);
+  }
+
+  /** Connects and shows the first few entries as they would be taken. Nothing is written. */
+  @Post('try')
+  @Answers(LdapTried)
+  @HttpCode(200)
+  @Needs('admin')
+  @Takes(128 * kB)
+  @AtOnce('try of a directory', 1, 3)
+  async try(@Body({ schema: LdapTry }) { settings, secret, feed }: z.infer<typeof LdapTry>): Promise<LdapTried> {
+    assertFilter(settings);
+    return this.ldap.try(settings, secret ?? (feed ? await this.ldap.kept(feed, settings) : null));
+  }
+
+  @Post()
+  @Answers(LdapFeedView, 201)
+  @Needs('admin')
+  @Confirmed()
+  @Takes(128 * kB)
+  async add(@Body({ schema: NewLdapFeed }) { name, settings, secret }: z.infer<typeof NewLdapFeed>, @Req() request: SignedRequest): Promise<LdapFeedView> {
+    await this.assertGood(settings);
+    const id = uuidV7();
+    const [row] = (await this.data.query(
+      `INSERT INTO feed (id, kind, name, options, secret, by_name, at, next_at)
+         SELECT $1, 'ldap', $2, $3, $4, $5, now(), now() + $6::int * interval '1 minute' WHERE (SELECT count(*) FROM feed) < $7
+       ON CONFLICT (lower(name)) DO NOTHING RETURNING id`,
+      [id, name, JSON.stringify(settings), secret ? this.ldap.sealed(secret) : null, request.user.name, settings.everyMinutes, mostFeeds],
+    )) as object[];
+    if (!row) throw new ProblemError(409, 'There already', `There is a directory of the name “${name}”, or there are ${mostFeeds} already.`);
+    await this.log.recordOf('directory added', request, name);
+    return this.one(id);
+  }
+
+  /** Other settings. The password goes on being kept as long as it goes to the same machine under the same name. */
+  @Put(':id')
+  @Answers(LdapFeedView)
+  @Needs('admin')
+  @Confirmed()
+  @Takes(128 * kB)
+  async change(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: ChangedLdapFeed }) { settings, secret }: z.infer<typeof ChangedLdapFeed>,
+    @Req() request: SignedRequest,
+  ): Promise<LdapFeedView> {
+    await this.assertGood(settings);
+    const before = await this.ldap.row(id);
+    // one that is empty takes it away
+    const sealed = secret === undefined ? before.secret : secret === '' ? null : this.ldap.sealed(secret);
+    if (secret === undefined && before.secret !== null && !sameTarget(LdapSettings.parse(before.options), settings)) await this.ldap.kept(id, settings);
+    await this.data.query(`UPDATE feed SET options = $2, secret = $3, next_at = now() + $4::int * interval '1 minute' WHERE id = $1`, [
+      id,
+      JSON.stringify(settings),
+      sealed,
+      settings.everyMinutes,
+    ]);
+    await this.log.recordOf('directory added', request, `${before.name}: other settings`);
+    return this.one(id);
+  }
+
+  /** Reads it now. The job’s result is what it came to; where more people would leave than the limit, it stops and asks. */
+  @Post(':id/run')
+  @Answers(JobStarted, 202)
+  @HttpCode(202)
+  @Needs('engineer')
+  async run(@Param('id', { schema: Uuid }) id: string, @Body({ schema: LdapRun }) { allow }: z.infer<typeof LdapRun>, @Req() { user }: SignedRequest): Promise<JobStarted> {
+    return { job: await this.ldap.run(id, allow, user.name) };
+  }
+
+  /** It is not read any more. The people and groups it brought stay. */
+  @Delete(':id')
+  @AnswersNothing()
+  @HttpCode(204)
+  @Needs('admin')
+  @Confirmed()
+  async remove(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
+    const { name } = await this.ldap.row(id);
+    await this.data.query(`DELETE FROM feed WHERE id = $1 AND kind = 'ldap'`, [id]);
+    await this.log.recordOf('directory removed', request, name);
+  }
+
+  private async assertGood(settings: LdapSettings): Promise<void> {
+    assertFilter(settings);
+    const { host, port } = portOf(settings.address);
+    await this.targets.of(host, port);
+  }
+
+  private async one(id: string): Promise<LdapFeedView> {
+    const [row] = await this.rows(id);
+    if (!row) throw notFound('directory', id);
+    return row;
+  }
+
+  private async rows(id: string | null): Promise<LdapFeedView[]> {
+    const rows = (await this.data.query(
+      `SELECT id, name, options, secret IS NOT NULL AS sealed, by_name, at, last_at, next_at, last FROM feed
+       WHERE kind = 'ldap' AND ($1::uuid IS NULL OR id = $1) ORDER BY lower(name)`,
+      [id],
+    )) as FeedRow[];
+    return rows.map(({ by_name: by, at, last_at: lastAt, next_at: nextAt, options, sealed: hasSecret, ...row }) => ({
+      ...row,
+      ...{ settings: LdapSettings.parse(options), hasSecret, by, at: at.toISOString() },
+      ...{ lastAt: lastAt?.toISOString() ?? null, nextAt: nextAt?.toISOString() ?? null },
+    }));
+  }
+}
+
+/** A filter that is none is told where it is typed [RFC 4515]. */
+function assertFilter({ filter }: LdapSettings): void {
+  try {
+    const read: Filter = FilterParser.parseString(filter);
+    if (!read) throw new Error();
+  } catch {
+    throw new ProblemError(422, 'Not valid', 'The filter is no filter of a directory.', [
+      { field: 'settings.filter', problem: 'must be a filter such as (objectClass=person)' },
+    ]);
+  }
+}
