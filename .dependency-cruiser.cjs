@@ -37,7 +37,7 @@ const mayUse = {
   indexes: [],
   access: ['settings', 'indexes'],
   estate: ['assumed', 'settings', 'access', 'indexes'],
-  intake: ['estate', 'find', 'units'],
+  intake: ['estate', 'find', 'redirection', 'screens', 'units'],
 };
 /** The server's modules: which of its subjects and rooms one may import. What is in no row is free to all, and so is the guard, whose marks every route carries. */
 const serverModules = {

@@ -39,8 +39,8 @@ const directives = (config: Config) => ({
 const headWithinMs = 10_000;
 const requestWithinMs = 120_000;
 
-/** What is logged of an address: nothing that opens something, such as the token of a field check or a code of a provider. */
-export const loggedAddress = (url: string): string => url.replace(/check\/[^/?]+/, 'check/…').replace(/\?.*/, '?…');
+/** What is logged of an address: nothing that opens something, such as the token of a field check, the key of a batch or a code of a provider. */
+export const loggedAddress = (url: string): string => url.replace(/(check|enrol)\/[^/?]+/, '$1/…').replace(/\?.*/, '?…');
 
 /** No connection or half request holds a place for long. */
 function bound(server: Server): void {
@@ -69,7 +69,7 @@ function guard(raw: Express, config: Config): void {
       referrerPolicy: { policy: 'no-referrer' },
     }),
   );
-  raw.use(['/api', '/scim'], (_request, response, next) => {
+  raw.use(['/api', '/scim', '/enrol'], (_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
     next();
   });
@@ -158,7 +158,7 @@ export async function createApplication(config: Config, pages: string | null): P
   });
   app.enableShutdownHooks();
   // links are read by people and printed as codes: the shorter the better
-  app.setGlobalPrefix('api', { exclude: ['go/:id', 'scim/v2/*path'] });
+  app.setGlobalPrefix('api', { exclude: ['go/:id', 'scim/v2/*path', 'enrol/*path'] });
   const server = app.getHttpServer() as Server;
   bound(server);
   const raw = app.getHttpAdapter().getInstance() as Express;
@@ -171,6 +171,7 @@ export async function createApplication(config: Config, pages: string | null): P
   raw.use('/go', slowly(300));
   // a directory sends thousands of people when it begins
   raw.use('/scim', slowly(6000));
+  raw.use('/enrol', slowly(600));
   raw.use('/api/session/provider', slowly(120));
   serveDescription(app, raw, config);
   await app.init(); // the API's routes come before the pages' catch-all

@@ -71,6 +71,7 @@ test('servers that start at the same moment on an empty database bring it to its
     'Lists1765000000000',
     'Sources1765100000000',
     'Feeds1765200000000',
+    'Enrolment1765300000000',
   ]);
   // and the last can be taken back and made again, with what was measured and what was kept on paper
   const [one] = sources as [DataSource];
@@ -94,6 +95,12 @@ test('servers that start at the same moment on an empty database bring it to its
     `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request)
      SELECT gen_random_uuid(), k, k, 'x', now(), 'done', '', 1, 1, '{}' FROM unnest('{import,export}'::text[]) k`,
   );
+  await one.undoLastMigration();
+  await one.undoLastMigration();
+  await one.undoLastMigration();
+  expect(await one.query("SELECT to_regclass('enrol_device') AS a, to_regclass('feed') AS b, to_regclass('said') AS c")).toEqual([
+    { a: null, b: null, c: null },
+  ]);
   await one.undoLastMigration();
   expect(await one.query("SELECT to_regclass('taken_list') AS a, to_regclass('table_map') AS b")).toEqual([{ a: null, b: null }]);
   await one.undoLastMigration();
@@ -129,3 +136,30 @@ test('servers that start at the same moment on an empty database bring it to its
   await Promise.all(sources.map((source) => source.destroy()));
   await fresh.drop();
 }, 60_000);
+
+test('what was changed by hand before sources were told counts as typed; what lists, imports and Underpass itself wrote does not', async () => {
+  const old = await makeDatabase();
+  const source = await openDatabase(dataSourceOptions(old.url));
+  for (let i = 0; i < 3; i++) await source.undoLastMigration();
+  const change = async (by: string, summary: string, objects: number, before: object, after: object) => {
+    const [{ id }] = (await source.query(
+      `INSERT INTO change_set (id, at, by_name, summary, objects) VALUES (gen_random_uuid(), '2026-11-01T08:00:00Z', $1, $2, $3) RETURNING id`,
+      [by, summary, objects],
+    )) as [{ id: string }];
+    await source.query(`INSERT INTO audit_entry (id, change_id, kind, object_id, before, after) VALUES (gen_random_uuid(), $1, 'host', 'h', $2, $3)`, [
+      ...[id, JSON.stringify(before), JSON.stringify(after)],
+    ]);
+  };
+  await source.query(`INSERT INTO estate_object (kind, id, data, version, deleted) VALUES ('host', 'h', '{"id":"h"}', nextval('estate_version_seq'), false)`);
+  await change('Ines Farrow', 'Host h', 1, { id: 'h', places: 4, name: 'H' }, { id: 'h', places: 6, name: 'H' });
+  await change('Ines Farrow', 'List hosts.csv', 1, { id: 'h', drawMs: 4 }, { id: 'h', drawMs: 6 });
+  await change('Ines Farrow', 'Import of 3 files', 1, { id: 'h', encodeMs: 4 }, { id: 'h', encodeMs: 6 });
+  await change('Ines Farrow', 'Many at once', 101, { id: 'h', power: 'on' }, { id: 'h', power: 'off' });
+  await change('Underpass', 'Field check', 1, { id: 'h', used: 1 }, { id: 'h', used: 2 });
+  await source.runMigrations();
+  expect(await source.query('SELECT kind, object_id, source, fields FROM said')).toEqual([
+    { kind: 'host', object_id: 'h', source: 'typed', fields: { places: { value: 6, at: '2026-11-01T08:00:00Z', by: 'Ines Farrow' } } },
+  ]);
+  await source.destroy();
+  await old.drop();
+}, 30_000);

@@ -43,7 +43,23 @@ function certificates(folder: string): void {
   run('req', '-x509', ...key, '-keyout', 'ca.key', '-out', 'ca.pem', '-days', '1', '-subj', '/CN=Authority of the tests');
   run('req', ...key, '-keyout', 'own.key', '-out', 'own.csr', '-subj', '/CN=localhost');
   writeFileSync(join(folder, 'own.ext'), 'subjectAltName=DNS:localhost,IP:127.0.0.1');
-  run('x509', '-req', '-in', 'own.csr', '-CA', 'ca.pem', '-CAkey', 'ca.key', '-CAcreateserial', '-out', 'own.pem', '-days', '1', '-extfile', 'own.ext');
+  run(
+    'x509',
+    '-req',
+    '-in',
+    'own.csr',
+    '-CA',
+    'ca.pem',
+    '-CAkey',
+    'ca.key',
+    '-CAcreateserial',
+    '-out',
+    'own.pem',
+    '-days',
+    '1',
+    '-extfile',
+    'own.ext',
+  );
 }
 
 /** A real directory server on loopback. It gives no more than a hundred entries at once, so that whoever wants all asks for pages. */

@@ -80,3 +80,4 @@ export { Har, parseHar } from './files/har.js';
 export * from './api/access.js';
 export * from './api/accessAnswers.js';
 export * from './api/feeds.js';
+export * from './api/enrol.js';

@@ -10,6 +10,9 @@ import { OneController } from './one.controller.js';
 import { SourcesController } from './sources.controller.js';
 import { TemplatesController } from './templates.controller.js';
 import { FeedService } from './feeds/feed.service.js';
+import { BatchesController } from './enrol/batches.controller.js';
+import { EnrolController } from './enrol/enrol.controller.js';
+import { EnrolService } from './enrol/enrol.service.js';
 import { LdapService } from './ldap/ldap.service.js';
 import { LdapFeedsController } from './ldap/ldapFeeds.controller.js';
 import { ScimController } from './scim/scim.controller.js';
@@ -30,7 +33,9 @@ import { ListsService } from './lists.service.js';
     ScimController,
     ScimFeedsController,
     LdapFeedsController,
+    BatchesController,
+    EnrolController,
   ],
-  providers: [ListsService, InboxService, FeedService, ScimService, LdapService],
+  providers: [ListsService, InboxService, FeedService, ScimService, LdapService, EnrolService],
 })
 export class IntakeModule {}

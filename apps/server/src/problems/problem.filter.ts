@@ -33,7 +33,7 @@ export class ProblemFilter implements ExceptionFilter {
     const { status, message } = error as { status?: number; message?: string };
     if (typeof status === 'number' && status >= 400 && status < 500)
       return { type: 'about:blank', title: 'Not valid', status, detail: message ?? 'The request is not valid.' };
-    const id = logFailure(`${request.method} ${request.path.replace(/check\/[^/]+/, 'check/…')}`, error);
+    const id = logFailure(`${request.method} ${request.path.replace(/(check|enrol)\/[^/]+/, '$1/…')}`, error);
     return {
       type: 'about:blank',
       title: 'Something failed here',

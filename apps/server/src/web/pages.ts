@@ -9,7 +9,7 @@ export function servePages(app: Express, folder: string): void {
     response.status(404).end();
   });
   app.use(express.static(folder, { index: false, maxAge: '1h' }));
-  app.get(/^\/(?!api\/|go\/|scim\/).*/, (_request, response) => {
+  app.get(/^\/(?!api\/|go\/|scim\/|enrol\/).*/, (_request, response) => {
     if (!existsSync(page)) return void response.status(503).type('text/plain').send('The pages are not built yet. Run npm run build.');
     response.setHeader('cache-control', 'no-cache');
     response.sendFile(page);

@@ -95,7 +95,12 @@ export const LdapSettings = z
       .max(300)
       .regex(/^ldaps?:\/\/[^/\s]+\/?$/i, 'must be ldaps://NAME or ldap://NAME, with a port where it is another one')
       .describe('ldaps:// is encrypted from the start; ldap:// turns to encryption before anything is said'),
-    base: z.string().trim().min(1, 'must not be empty').max(500).describe('Name of the entry beneath which it is read, such as dc=saltmarsh,dc=example'),
+    base: z
+      .string()
+      .trim()
+      .min(1, 'must not be empty')
+      .max(500)
+      .describe('Name of the entry beneath which it is read, such as dc=saltmarsh,dc=example'),
     bindDn: z.string().trim().max(500).default('').describe('Name to sign in with; empty: without one'),
     filter: z
       .string()
@@ -107,9 +112,20 @@ export const LdapSettings = z
     nameAttribute: AttributeName.default('').describe('What people are called; empty: displayName, else cn'),
     placeAttribute: AttributeName.default('').describe('Where people work; empty: the unit above them'),
     makePlaces: z.boolean().default(false).describe('Places that are not there are made'),
-    certificates: z.string().max(50_000).default('').describe('Certificates of those who vouch for it, in PEM; empty: those every system knows'),
+    certificates: z
+      .string()
+      .max(50_000)
+      .default('')
+      .describe('Certificates of those who vouch for it, in PEM; empty: those every system knows'),
     pageSize: z.number().int().min(10).max(2000).default(500),
-    everyMinutes: z.number().int().min(5).max(10_080).nullable().default(null).describe('How often it is read by itself; null: when somebody says so'),
+    everyMinutes: z
+      .number()
+      .int()
+      .min(5)
+      .max(10_080)
+      .nullable()
+      .default(null)
+      .describe('How often it is read by itself; null: when somebody says so'),
     limitPercent: z.number().int().min(0).max(100).default(10).describe('Where more people than this would leave, it stops and asks'),
   })
   .meta({ id: 'LdapSettings' });
@@ -121,7 +137,9 @@ export const ChangedLdapFeed = z.strictObject({ settings: LdapSettings, secret: 
 export const LdapTry = z
   .strictObject({ settings: LdapSettings, secret: LdapSecret, feed: z.uuid().optional().describe('Directory whose kept password is used') })
   .meta({ id: 'LdapTry' });
-export const LdapRun = z.strictObject({ allow: z.boolean().default(false).describe('Also where more people leave than the limit') }).meta({ id: 'LdapRun' });
+export const LdapRun = z
+  .strictObject({ allow: z.boolean().default(false).describe('Also where more people leave than the limit') })
+  .meta({ id: 'LdapRun' });
 
 /** A directory that is read, as it is shown: never its password. */
 export const LdapFeedView = z
@@ -141,7 +159,9 @@ export type LdapFeedView = z.infer<typeof LdapFeedView>;
 /** What a try found: the first few entries, as they would be taken. */
 export const LdapTried = z
   .object({
-    people: z.array(z.object({ dn: z.string(), key: z.string(), name: z.string(), place: z.string().nullable(), groups: z.array(z.string()) })),
+    people: z.array(
+      z.object({ dn: z.string(), key: z.string(), name: z.string(), place: z.string().nullable(), groups: z.array(z.string()) }),
+    ),
     groups: z.array(z.object({ dn: z.string(), name: z.string(), members: z.number() })),
     notes: z.array(z.string()),
   })

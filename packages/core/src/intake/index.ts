@@ -13,3 +13,4 @@ export * from './feed/index.js';
 export { feedOfDirectory, type DirectoryMapping } from './directory/feedOf.js';
 export type { DirectoryProblem } from './directory/directory.js';
 export type { DirectoryEntry } from './directory/entry.js';
+export * from './enrol/index.js';

@@ -57,7 +57,8 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
 
   onApplicationBootstrap(): void {
     if (this.config.role !== 'server') return;
-    const look = () => void this.due().catch((error: Error) => this.logger.warn(`directories that are due could not be read: ${error.message}`));
+    const look = () =>
+      void this.due().catch((error: Error) => this.logger.warn(`directories that are due could not be read: ${error.message}`));
     this.timer = setInterval(look, everyMs).unref();
   }
   onApplicationShutdown(): void {
@@ -68,7 +69,8 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
   private opened(secret: string | null): string | null {
     if (secret === null) return null;
     const text = this.secrets.open(secret);
-    if (text === null) throw new ProblemError(422, 'Directory', 'The password that is kept was sealed with another SECRET_KEY. Type it again.');
+    if (text === null)
+      throw new ProblemError(422, 'Directory', 'The password that is kept was sealed with another SECRET_KEY. Type it again.');
     return text;
   }
 
@@ -87,9 +89,18 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
     const members = new Map<string, number>();
     for (const { groups } of feed.people) for (const key of groups) members.set(key, (members.get(key) ?? 0) + 1);
     // of a part of a directory members are missing that are there: that is no fault of it
-    const notes = entries.length >= tried.entries ? [] : problems.slice(0, 10).map(({ dn, text, wanted }) => `${dn} ${text}; wanted: ${wanted}`);
+    const notes =
+      entries.length >= tried.entries ? [] : problems.slice(0, 10).map(({ dn, text, wanted }) => `${dn} ${text}; wanted: ${wanted}`);
     return {
-      people: feed.people.slice(0, tried.shown).map(({ key, match, name, place, groups }) => ({ dn: key, key: match, name, place, groups: groups.map((each) => names.get(each) ?? each) })),
+      people: feed.people
+        .slice(0, tried.shown)
+        .map(({ key, match, name, place, groups }) => ({
+          dn: key,
+          key: match,
+          name,
+          place,
+          groups: groups.map((each) => names.get(each) ?? each),
+        })),
       groups: feed.groups.slice(0, tried.shown).map(({ key, name }) => ({ dn: key, name, members: members.get(key) ?? 0 })),
       notes,
     };
@@ -161,7 +172,14 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
       progress.at('comparing', 0, 1);
       const read = await this.reading.run(
         'readDirectory',
-        { pages, mapping: mappingOf(settings), databaseUrl: this.config.databaseUrl, feed: id, source: from.source, makePlaces: from.makePlaces },
+        {
+          pages,
+          mapping: mappingOf(settings),
+          databaseUrl: this.config.databaseUrl,
+          feed: id,
+          source: from.source,
+          makePlaces: from.makePlaces,
+        },
         { withinMs: readWithinMs },
       );
       const stop = stopped(read, settings.limitPercent, allow);
@@ -172,7 +190,12 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
         await this.store.refresh(`Directory ${row.name}`).catch(() => this.store.catchUp(`Directory ${row.name}`));
         return { ...last, people: read.people, groups: read.groups, notes: [...read.problems, ...last.notes].slice(0, 50) };
       }
-      if (i >= mostTries) throw new ProblemError(409, 'Changed meanwhile', 'People or groups were changed each time while the directory was compared. It is read again next time.');
+      if (i >= mostTries)
+        throw new ProblemError(
+          409,
+          'Changed meanwhile',
+          'People or groups were changed each time while the directory was compared. It is read again next time.',
+        );
     }
   }
 

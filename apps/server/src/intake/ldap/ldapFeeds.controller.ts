@@ -1,7 +1,17 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
-import { ChangedLdapFeed, JobStarted, LdapFeedView, LdapRun, LdapSettings, LdapTried, LdapTry, NewLdapFeed, type FeedLast } from '@underpass/contracts';
+import {
+  ChangedLdapFeed,
+  JobStarted,
+  LdapFeedView,
+  LdapRun,
+  LdapSettings,
+  LdapTried,
+  LdapTry,
+  NewLdapFeed,
+  type FeedLast,
+} from '@underpass/contracts';
 import { Filter, FilterParser } from 'ldapts';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
@@ -65,7 +75,10 @@ export class LdapFeedsController {
   @Needs('admin')
   @Confirmed()
   @Takes(128 * kB)
-  async add(@Body({ schema: NewLdapFeed }) { name, settings, secret }: z.infer<typeof NewLdapFeed>, @Req() request: SignedRequest): Promise<LdapFeedView> {
+  async add(
+    @Body({ schema: NewLdapFeed }) { name, settings, secret }: z.infer<typeof NewLdapFeed>,
+    @Req() request: SignedRequest,
+  ): Promise<LdapFeedView> {
     await this.assertGood(settings);
     const id = uuidV7();
     const [row] = (await this.data.query(
@@ -74,7 +87,8 @@ export class LdapFeedsController {
        ON CONFLICT (lower(name)) DO NOTHING RETURNING id`,
       [id, name, JSON.stringify(settings), secret ? this.ldap.sealed(secret) : null, request.user.name, settings.everyMinutes, mostFeeds],
     )) as object[];
-    if (!row) throw new ProblemError(409, 'There already', `There is a directory of the name “${name}”, or there are ${mostFeeds} already.`);
+    if (!row)
+      throw new ProblemError(409, 'There already', `There is a directory of the name “${name}”, or there are ${mostFeeds} already.`);
     await this.log.recordOf('directory added', request, name);
     return this.one(id);
   }
@@ -94,7 +108,8 @@ export class LdapFeedsController {
     const before = await this.ldap.row(id);
     // one that is empty takes it away
     const sealed = secret === undefined ? before.secret : secret === '' ? null : this.ldap.sealed(secret);
-    if (secret === undefined && before.secret !== null && !sameTarget(LdapSettings.parse(before.options), settings)) await this.ldap.kept(id, settings);
+    if (secret === undefined && before.secret !== null && !sameTarget(LdapSettings.parse(before.options), settings))
+      await this.ldap.kept(id, settings);
     await this.data.query(`UPDATE feed SET options = $2, secret = $3, next_at = now() + $4::int * interval '1 minute' WHERE id = $1`, [
       id,
       JSON.stringify(settings),
@@ -110,7 +125,11 @@ export class LdapFeedsController {
   @Answers(JobStarted, 202)
   @HttpCode(202)
   @Needs('engineer')
-  async run(@Param('id', { schema: Uuid }) id: string, @Body({ schema: LdapRun }) { allow }: z.infer<typeof LdapRun>, @Req() { user }: SignedRequest): Promise<JobStarted> {
+  async run(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: LdapRun }) { allow }: z.infer<typeof LdapRun>,
+    @Req() { user }: SignedRequest,
+  ): Promise<JobStarted> {
     return { job: await this.ldap.run(id, allow, user.name) };
   }
 

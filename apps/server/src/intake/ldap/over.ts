@@ -28,7 +28,11 @@ export interface DirectoryRead {
 export async function directoryOver({ pages, mapping, databaseUrl, feed: id, source, makePlaces }: DirectoryTask): Promise<DirectoryRead> {
   let line = 0;
   const entries = pages.flatMap((page) =>
-    (JSON.parse(Buffer.from(page).toString('utf8')) as PlainEntry[]).map(([dn, attributes]) => ({ dn, attributes: new Map(attributes), line: ++line })),
+    (JSON.parse(Buffer.from(page).toString('utf8')) as PlainEntry[]).map(([dn, attributes]) => ({
+      dn,
+      attributes: new Map(attributes),
+      line: ++line,
+    })),
   );
   const { feed, problems } = feedOfDirectory(entries, mapping);
   const client = new pg.Client({ connectionString: databaseUrl });

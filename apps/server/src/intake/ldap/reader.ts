@@ -44,19 +44,34 @@ export async function* readLdap(settings: LdapSettings, secret: string | null, t
     minVersion: 'TLSv1.2',
   };
   const at = target.address.includes(':') ? `[${target.address}]` : target.address;
-  const client = new Client({ url: `${secure ? 'ldaps' : 'ldap'}://${at}:${target.port}`, timeout: answerMs, connectTimeout: connectMs, strictDN: false, ...(secure ? { tlsOptions: tls } : {}) });
+  const client = new Client({
+    url: `${secure ? 'ldaps' : 'ldap'}://${at}:${target.port}`,
+    timeout: answerMs,
+    connectTimeout: connectMs,
+    strictDN: false,
+    ...(secure ? { tlsOptions: tls } : {}),
+  });
   let entries = 0;
   let bytes = 0;
   try {
     if (!secure && !isLoopback(target.address)) await client.startTLS(tls);
     if (settings.bindDn !== '') await client.bind(settings.bindDn, secret ?? '');
-    const asked = { scope: 'sub', filter: settings.filter, attributes: attributesOf(settings), paged: { pageSize: settings.pageSize } } as const;
+    const asked = {
+      scope: 'sub',
+      filter: settings.filter,
+      attributes: attributesOf(settings),
+      paged: { pageSize: settings.pageSize },
+    } as const;
     for await (const { searchEntries } of client.searchPaginated(settings.base, asked)) {
       const part = searchEntries.map(plain);
       entries += part.length;
       for (const [, attributes] of part) for (const [, values] of attributes) for (const value of values) bytes += value.length;
       if (entries > mostEntries || bytes > mostBytes)
-        throw new ProblemError(422, 'Too large', `The directory has more than ${mostEntries} entries, or more than is read at once. Narrow the filter.`);
+        throw new ProblemError(
+          422,
+          'Too large',
+          `The directory has more than ${mostEntries} entries, or more than is read at once. Narrow the filter.`,
+        );
       yield part;
     }
   } catch (error) {
@@ -79,7 +94,8 @@ const byName: Record<string, (settings: LdapSettings) => string> = {
   NoSuchObjectError: ({ base }) => `The directory has no entry ${base}.`,
   InvalidDNSyntaxError: ({ base, bindDn }) => `The directory does not read ${base} or ${bindDn} as the name of an entry.`,
   InsufficientAccessError: ({ bindDn, base }) => `${bindDn || 'Without a name one'} may not read ${base}.`,
-  SizeLimitExceededError: () => 'The directory gives fewer entries than there are. Its limit has to be raised for this name, or the page be smaller.',
+  SizeLimitExceededError: () =>
+    'The directory gives fewer entries than there are. Its limit has to be raised for this name, or the page be smaller.',
   TimeLimitExceededError: () => 'The directory took too long to answer.',
   StrongAuthRequiredError: () => 'The directory asks for another way to sign in.',
   ConfidentialityRequiredError: () => 'The directory asks for encryption: use ldaps://.',
@@ -93,9 +109,11 @@ function problemOf(error: Error & { code?: unknown }, settings: LdapSettings, { 
   if (known) return told(known(settings));
   const code = String(error.code ?? '');
   if (code === 'ECONNREFUSED') return told(`Nobody answers at ${where}.`);
-  if (['ETIMEDOUT', 'EHOSTUNREACH', 'ENETUNREACH'].includes(code) || /timeout/i.test(error.message)) return told(`${where} does not answer in time.`);
+  if (['ETIMEDOUT', 'EHOSTUNREACH', 'ENETUNREACH'].includes(code) || /timeout/i.test(error.message))
+    return told(`${where} does not answer in time.`);
   if (/CERT|SELF_SIGNED|UNABLE_TO|ALTNAME/.test(code))
     return told(`The certificate of ${where} is not vouched for (${code}). Give the certificate of whoever signed it, or its right name.`);
-  if (code === 'ECONNRESET' || /TLS|SSL|EPROTO/.test(code + error.message)) return told(`${where} does not speak encrypted here. See whether ldaps:// and its port are right.`);
+  if (code === 'ECONNRESET' || /TLS|SSL|EPROTO/.test(code + error.message))
+    return told(`${where} does not speak encrypted here. See whether ldaps:// and its port are right.`);
   return told(`${where}: ${error.message.slice(0, 200)}`);
 }

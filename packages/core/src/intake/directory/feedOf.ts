@@ -15,7 +15,10 @@ export interface DirectoryMapping {
  * What a directory says of people and groups, under keys that stay when something is called otherwise: its own where it has one.
  * @source entryUUID: RFC 4530
  */
-export function feedOfDirectory(entries: readonly DirectoryEntry[], { key, name, place }: DirectoryMapping): { feed: Feed; problems: DirectoryProblem[] } {
+export function feedOfDirectory(
+  entries: readonly DirectoryEntry[],
+  { key, name, place }: DirectoryMapping,
+): { feed: Feed; problems: DirectoryProblem[] } {
   const words = {
     key: key ? [key, ...usualWords.key] : usualWords.key,
     name: name ? [name, ...usualWords.name] : usualWords.name,

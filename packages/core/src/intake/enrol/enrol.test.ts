@@ -1,0 +1,204 @@
+import { describe, expect, it } from '@jest/globals';
+import type { DeviceReport } from '@underpass/contracts';
+import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
+import { BlockList } from 'node:net';
+import { prefixIn } from './addressRange.js';
+import { likelyEndpoint, likelyPlace, reportedFields } from './device.js';
+
+const at = Date.parse('2026-11-27T08:00:00Z');
+const report = (more: Partial<DeviceReport> = {}): DeviceReport => ({
+  ...{ v: 1, key: '0123456789abcdef', name: 'till-7', addresses: [], screens: [], usb: [], graphics: [] },
+  ...more,
+});
+const fields = (more: Partial<DeviceReport>) => reportedFields(report(more), at);
+
+describe('an address in a range', () => {
+  it.each([
+    ['192.0.2.0', '192.0.2.0/24', 24],
+    ['192.0.2.255', '192.0.2.0/24', 24],
+    ['192.0.3.0', '192.0.2.0/24', null],
+    ['192.0.1.255', '192.0.2.0/24', null],
+    ['198.51.100.7', '198.51.100.7', 32],
+    ['198.51.100.7', '0.0.0.0/0', 0],
+    ['2001:db8::7', '2001:db8::/32', 32],
+    ['2001:db9::', '2001:db8::/32', null],
+    ['fe80::1%eth0', 'fe80::/10', 10],
+    ['::ffff:192.0.2.1', '::ffff:c000:0/104', 104],
+    ['192.0.2.7', '2001:db8::/32', null],
+    ['192.0.2.256', '192.0.2.0/24', null],
+    ['192.0.2.7', '192.0.2.0/33', null],
+    ['192.0.2.7', '192.0.2.0/24/1', null],
+    ['192.0.2.7', 'the hall', null],
+    ['1:2:3:4:5:6:7:8:9', '::/0', null],
+    ['1::2::3', '::/0', null],
+    ['12345::', '::/0', null],
+    ['', '0.0.0.0/0', null],
+  ])('%s in %s: %s', (address, range, prefix) => expect(prefixIn(address, range)).toBe(prefix));
+
+  it('is what the system’s own list of ranges says', () => {
+    const four = fc.tuple(fc.ipV4(), fc.ipV4(), fc.integer({ min: 1, max: 32 }), fc.constant('ipv4' as const));
+    const six = fc.tuple(fc.ipV6(), fc.ipV6(), fc.integer({ min: 1, max: 128 }), fc.constant('ipv6' as const));
+    fc.assert(
+      fc.property(fc.oneof(four, six), fc.boolean(), ([address, base, prefix, family], near) => {
+        const asked = near ? base : address;
+        const list = new BlockList();
+        list.addSubnet(base, prefix, family);
+        expect([asked, base, prefix, prefixIn(asked, `${base}/${prefix}`) !== null]).toEqual([
+          asked,
+          base,
+          prefix,
+          list.check(asked, family),
+        ]);
+      }),
+      { numRuns: 2000, seed: 3 },
+    );
+  });
+});
+
+describe('what a device tells', () => {
+  it('is what its endpoint has, as far as it tells', () => {
+    expect(fields({})).toEqual({ platform: 'desktop' });
+    expect(
+      fields({
+        ...{ machine: 'x86_64', cpus: 8, memoryKB: 16_301_000, chassis: 10, model: 'Notebook 5', connection: 'wifi', signalDbm: -61 },
+        ...{ time: '2026-11-27T07:59:10Z', client: { kind: 'native client', version: '4.12.1' } },
+      }),
+    ).toEqual({
+      ...{ platform: 'desktop', processor: 'x86-64', deviceClass: 'laptop', cores: 8, memoryMB: 15_919, model: 'Notebook 5' },
+      ...{ connection: 'wifi', wifiSignalDbm: -61, clientKind: 'native client', clientVersion: '4.12.1', clock: 'right' },
+    });
+  });
+  it.each([
+    ['x86_64', 'x86-64'],
+    ['AMD64', 'x86-64'],
+    ['aarch64', 'arm64'],
+    ['armv7l', 'armhf'],
+    ['i686', undefined],
+    ['riscv64', undefined],
+  ])('names the processor %s: %s', (machine, processor) => expect(fields({ machine }).processor).toBe(processor));
+  it.each([
+    [1, undefined],
+    [2, undefined],
+    [3, 'desktop-computer'],
+    [7, 'desktop-computer'],
+    [8, 'laptop'],
+    [10, 'laptop'],
+    [12, undefined],
+    [13, 'desktop-computer'],
+    [30, 'tablet'],
+    [31, 'laptop'],
+    [33, undefined],
+    [35, 'desktop-computer'],
+    [36, undefined],
+  ])('names the enclosure %s: %s', (chassis, deviceClass) => expect(fields({ chassis }).deviceClass).toBe(deviceClass));
+  it('is of a thin client, a tablet or a computer as whoever runs the script says', () => {
+    expect(fields({ chassis: 3, class: 'thin-client' })).toMatchObject({ deviceClass: 'thin-client', platform: 'thin' });
+    expect(fields({ chassis: 30 })).toMatchObject({ deviceClass: 'tablet', platform: 'mobile' });
+  });
+  it.each([
+    ['2026-11-27T08:01:00Z', 'right'],
+    ['2026-11-27T08:01:01Z', '61'],
+    ['2026-11-27T07:59:00Z', 'right'],
+    ['2026-11-27T07:58:59Z', '-61'],
+    ['2019-01-01T00:00:00Z', '-249465600'],
+  ])('says whether its clock is right: %s: %s', (time, clock) => expect(fields({ time }).clock).toBe(clock));
+  it('has the memory and cores an endpoint may have, just within and just beyond', () => {
+    expect(fields({ memoryKB: 65_536 }).memoryMB).toBe(64);
+    expect(fields({ memoryKB: 64_500 }).memoryMB).toBeUndefined();
+    expect([fields({ cpus: 256 }).cores, fields({ cpus: 257 }).cores]).toEqual([256, undefined]);
+    expect([
+      fields({ connection: 'wifi', signalDbm: -110 }).wifiSignalDbm,
+      fields({ connection: 'wifi', signalDbm: -111 }).wifiSignalDbm,
+    ]).toEqual([-110, undefined]);
+    expect(fields({ connection: 'wired', signalDbm: -60 })).not.toHaveProperty('wifiSignalDbm');
+  });
+  it('names what is plugged in by its codes, and nothing of sticks and of what may be anything', () => {
+    const usb = (...classes: string[]) => [{ vendor: '046d', product: '0001', classes }];
+    expect(fields({ usb: usb('0e/01/00', '01/01/00', '0b/00/00') }).peripherals).toEqual(['headset', 'camera', 'card-reader']);
+    expect(fields({ usb: usb('08/06/50', '03/01/01', '09/00/00', 'ff/ff/ff') })).not.toHaveProperty('peripherals');
+    expect(fields({ usb: [...usb('07/01/02'), ...usb('06/01/01')] }).peripherals).toEqual(['printer', 'scanner']);
+  });
+  it('says no version that is none', () => {
+    expect(fields({ client: { version: 'unknown' } })).not.toHaveProperty('clientVersion');
+  });
+});
+
+// held against edid-decode, as the fixtures were written by it (screens/fixtures)
+describe('the screens of a device', () => {
+  const known = JSON.parse(readFileSync(new URL('../../screens/fixtures/edids.json', import.meta.url), 'utf8')) as {
+    hex: string;
+    name: string | null;
+    preferred: [widthPx: number, heightPx: number] | null;
+  }[];
+  it('are the modes they want most', () => {
+    let told = 0;
+    for (const { hex, preferred, name } of known) {
+      if (!preferred || hex.length > 2048) continue;
+      const [screen] = fields({ screens: [{ port: 'card0-DP-1', edid: hex }] }).screens ?? [];
+      expect([name, screen?.widthPx, screen?.heightPx]).toEqual([name, preferred[0], preferred[1]]);
+      told++;
+    }
+    expect(told).toBeGreaterThan(20);
+  });
+  it('are of the device itself where the system’s connector is', () => {
+    const { hex } = known.find(({ preferred, hex: text }) => preferred && text.length <= 2048) as (typeof known)[0];
+    const ports = ['card0-eDP-1', 'card1-LVDS-1', 'card0-DSI-1', 'card0-DP-1', 'card0-HDMI-A-1'];
+    expect(fields({ screens: ports.map((port) => ({ port, edid: hex })) }).screens?.map(({ port }) => port)).toEqual([
+      'internal',
+      'internal',
+      'internal',
+      undefined,
+      undefined,
+    ]);
+  });
+  it('that say nothing of themselves are none', () => {
+    expect(
+      fields({
+        screens: [
+          { port: 'a', edid: '' },
+          { port: 'b', edid: '00ff' },
+          { port: 'c', edid: 'ab'.repeat(128) },
+        ],
+      }),
+    ).not.toHaveProperty('screens');
+  });
+});
+
+describe('where and what a device is', () => {
+  const places = [
+    { id: 'all', addressRange: '192.0.2.0/24' },
+    { id: 'hall', addressRange: '192.0.2.64/26' },
+    { id: 'none' },
+    { id: 'odd', addressRange: 'upstairs' },
+    { id: 'six', addressRange: '2001:db8:7::/48' },
+  ];
+  it('is told by the narrowest range', () => {
+    expect(likelyPlace(places, ['192.0.2.70'])?.id).toBe('hall');
+    expect(likelyPlace([...places].reverse(), ['192.0.2.70'])?.id).toBe('hall');
+    expect(likelyPlace(places, ['192.0.2.63'])?.id).toBe('all');
+    expect(likelyPlace(places, ['127.0.0.1', '2001:db8:7::9'])).toEqual({ id: 'six', address: '2001:db8:7::9', range: '2001:db8:7::/48' });
+    expect(likelyPlace(places, ['198.51.100.1'])).toBeNull();
+  });
+  it('is not told where two are as narrow', () => {
+    expect(likelyPlace([...places, { id: 'twin', addressRange: '192.0.2.64/26' }], ['192.0.2.70'])).toBeNull();
+    // a narrower one decides all the same
+    expect(
+      likelyPlace([...places, { id: 'twin', addressRange: '192.0.2.64/26' }, { id: 'desk', addressRange: '192.0.2.70' }], ['192.0.2.70'])
+        ?.id,
+    ).toBe('desk');
+  });
+  it('is the endpoint of its name, in full or the part before the dot, where only one is', () => {
+    const endpoints = [
+      { id: 'E1', name: 'TILL-7' },
+      { id: 'till-8', name: 'Till by the door' },
+      { id: 'E3', name: 'Twin' },
+      { id: 'twin', name: 'Other' },
+    ];
+    expect(likelyEndpoint(endpoints, 'till-7')).toBe('E1');
+    expect(likelyEndpoint(endpoints, 'Till-8.saltmarsh.example')).toBe('till-8');
+    expect(likelyEndpoint(endpoints, 'twin')).toBeNull();
+    expect(likelyEndpoint(endpoints, 'till')).toBeNull();
+    expect(likelyEndpoint(endpoints, ' ')).toBeNull();
+  });
+});
