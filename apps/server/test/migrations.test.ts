@@ -146,11 +146,14 @@ test('what was changed by hand before sources were told counts as typed; what li
       `INSERT INTO change_set (id, at, by_name, summary, objects) VALUES (gen_random_uuid(), '2026-11-01T08:00:00Z', $1, $2, $3) RETURNING id`,
       [by, summary, objects],
     )) as [{ id: string }];
-    await source.query(`INSERT INTO audit_entry (id, change_id, kind, object_id, before, after) VALUES (gen_random_uuid(), $1, 'host', 'h', $2, $3)`, [
-      ...[id, JSON.stringify(before), JSON.stringify(after)],
-    ]);
+    await source.query(
+      `INSERT INTO audit_entry (id, change_id, kind, object_id, before, after) VALUES (gen_random_uuid(), $1, 'host', 'h', $2, $3)`,
+      [...[id, JSON.stringify(before), JSON.stringify(after)]],
+    );
   };
-  await source.query(`INSERT INTO estate_object (kind, id, data, version, deleted) VALUES ('host', 'h', '{"id":"h"}', nextval('estate_version_seq'), false)`);
+  await source.query(
+    `INSERT INTO estate_object (kind, id, data, version, deleted) VALUES ('host', 'h', '{"id":"h"}', nextval('estate_version_seq'), false)`,
+  );
   await change('Ines Farrow', 'Host h', 1, { id: 'h', places: 4, name: 'H' }, { id: 'h', places: 6, name: 'H' });
   await change('Ines Farrow', 'List hosts.csv', 1, { id: 'h', drawMs: 4 }, { id: 'h', drawMs: 6 });
   await change('Ines Farrow', 'Import of 3 files', 1, { id: 'h', encodeMs: 4 }, { id: 'h', encodeMs: 6 });

@@ -13,6 +13,7 @@ import { FeedService } from './feeds/feed.service.js';
 import { BatchesController } from './enrol/batches.controller.js';
 import { EnrolController } from './enrol/enrol.controller.js';
 import { EnrolService } from './enrol/enrol.service.js';
+import { GatewayController } from './gateway/gateway.controller.js';
 import { LdapService } from './ldap/ldap.service.js';
 import { LdapFeedsController } from './ldap/ldapFeeds.controller.js';
 import { ScimController } from './scim/scim.controller.js';
@@ -35,6 +36,7 @@ import { ListsService } from './lists.service.js';
     LdapFeedsController,
     BatchesController,
     EnrolController,
+    GatewayController,
   ],
   providers: [ListsService, InboxService, FeedService, ScimService, LdapService, EnrolService],
 })

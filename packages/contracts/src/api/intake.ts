@@ -4,7 +4,7 @@ import { ObjectKindWord } from '../estate/change.js';
 import { HostName, Key, Name } from '../estate/objects.js';
 import { ClientKind, Ownership, WorkKind } from '../estate/words.js';
 import { TableMap } from '../files/tableMap.js';
-import { CheckLinkView } from './answers.js';
+import { Applied, CheckLinkView } from './answers.js';
 
 /** Cells that somebody mended: row of the list → name of the column → what it should say. */
 const Mends = boundedRecord(
@@ -212,3 +212,28 @@ export type OnePersonRequest = z.infer<typeof OnePersonRequest>;
 export type OnePersonAnswer = z.infer<typeof OnePersonAnswer>;
 export type DifferencesAnswer = z.infer<typeof DifferencesAnswer>;
 export type FirstStepsAnswer = z.infer<typeof FirstStepsAnswer>;
+
+/** What a gateway shows to whoever greets it. */
+export const GatewaySeen = z
+  .object({
+    names: z.array(z.string()),
+    notBefore: z.string(),
+    notAfter: z.string(),
+    public: z.boolean().describe('Whether somebody vouches for it whom every system knows'),
+    fault: z.string().nullable().describe('Why nobody does'),
+    issuer: z.string(),
+    tlsHighest: z.enum(['1.2', '1.3']),
+    tlsMinimum: z.enum(['1.2', '1.3']),
+  })
+  .meta({ id: 'GatewaySeen' });
+export type GatewaySeen = z.infer<typeof GatewaySeen>;
+/** Looks at a gateway; what it shows is taken over where that is asked for. */
+export const LookAtGateway = z
+  .strictObject({
+    port: z.number().int().min(1).max(65_535).default(443),
+    take: z.boolean().default(false),
+    trust: z.enum(['organisation', 'none']).optional().describe('Who trusts its issuer, where not every system does'),
+  })
+  .meta({ id: 'LookAtGateway' });
+export const GatewayLooked = z.object({ seen: GatewaySeen, applied: Applied.nullable() }).meta({ id: 'GatewayLooked' });
+export type GatewayLooked = z.infer<typeof GatewayLooked>;

@@ -92,15 +92,13 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
     const notes =
       entries.length >= tried.entries ? [] : problems.slice(0, 10).map(({ dn, text, wanted }) => `${dn} ${text}; wanted: ${wanted}`);
     return {
-      people: feed.people
-        .slice(0, tried.shown)
-        .map(({ key, match, name, place, groups }) => ({
-          dn: key,
-          key: match,
-          name,
-          place,
-          groups: groups.map((each) => names.get(each) ?? each),
-        })),
+      people: feed.people.slice(0, tried.shown).map(({ key, match, name, place, groups }) => ({
+        dn: key,
+        key: match,
+        name,
+        place,
+        groups: groups.map((each) => names.get(each) ?? each),
+      })),
       groups: feed.groups.slice(0, tried.shown).map(({ key, name }) => ({ dn: key, name, members: members.get(key) ?? 0 })),
       notes,
     };
