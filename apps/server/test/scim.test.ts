@@ -128,7 +128,7 @@ describe('people', () => {
       addresses: [{ type: 'work', locality: 'Wexcombe ticket hall' }],
       active: true,
     });
-    expect(await inEstate('person', 'wren-vale')).toMatchObject({ name: 'Wren Vale', location: 'wexcombe', kind: 'staff', groups: [] });
+    expect(await inEstate('person', 'wren.vale')).toMatchObject({ name: 'Wren Vale', location: 'wexcombe', kind: 'staff', groups: [] });
     const there = await inEstate('person', 'P120');
     await user({ userName: 'P120', displayName: 'Another Name' });
     expect(await inEstate('person', 'P120')).toEqual({ ...there, name: 'Another Name' });
@@ -136,7 +136,7 @@ describe('people', () => {
       schemas: [userSchema],
       meta: { resourceType: 'User', version: 'W/"1"', location: `${made.feed.address}/Users/${wren.id}` },
     });
-    const { body } = await server.call(`intake/origins/person/wren-vale`, { cookie: admin });
+    const { body } = await server.call(`intake/origins/person/wren.vale`, { cookie: admin });
     expect((body as { field: string; source: string }[]).find(({ field }) => field === 'name')).toMatchObject({ source: 'scim:Provider' });
   });
   test('have each a name of their own', async () => {

@@ -18,7 +18,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { objectsSince, type Query } from '../estate/load.js';
 import { orderFrom, saidOf, type Says } from '../estate/said.js';
 import { notValid, ProblemError } from '../problems/problem.js';
-import { settle } from './settle.js';
+import { settle, type NameOf } from './settle.js';
 
 /** Rows of a list that its page shows. */
 const shownRows = 40;
@@ -92,6 +92,16 @@ function mended(sheet: Sheet, mends: Readonly<Record<string, Readonly<Record<str
   return { ...sheet, rows };
 }
 
+/** Names of objects, found once for each kind that is asked for. */
+function namesIn(objects: ReadonlyMap<ObjectKind, readonly Named[]>): NameOf {
+  const books = new Map<ObjectKind, Map<string, string | undefined>>();
+  return (kind, id) => {
+    let book = books.get(kind);
+    if (!book) books.set(kind, (book = new Map((objects.get(kind) ?? []).map((object) => [object.id, object.name]))));
+    return book.get(id);
+  };
+}
+
 /** A list to take in: by which mapping, with which cells mended, and as which source. */
 export interface ListTask {
   bytes: Uint8Array;
@@ -131,7 +141,7 @@ export async function take({ bytes, databaseUrl, map, mends, source, over, port 
   const rejectedRows = sheet.rows
     .filter(({ row }) => bad.has(row))
     .map(({ row, cells }) => ({ row, cells: sheet.head.map((_, i) => cells[i] ?? '') }));
-  const settled = settle(map.kind, intake, source, { said, order, over });
+  const settled = settle(map.kind, intake, source, { said, order, over, nameOf: namesIn(objects) });
   return {
     intake: { ...intake, taken: settled.taken },
     sheet: { head: sheet.head, notes: sheet.notes },

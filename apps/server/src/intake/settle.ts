@@ -1,4 +1,4 @@
-import { kindWords, objectSchemas, usualOrder, type HeldRow, type ObjectKind, type SourceOrder } from '@underpass/contracts';
+import { kindWords, objectSchemas, references, usualOrder, type HeldRow, type ObjectKind, type SourceOrder } from '@underpass/contracts';
 import { arrived, orderFor, same, type Intake, type Named, type SaidOf, type TakenRow } from '@underpass/core';
 import type { Says } from '../estate/said.js';
 
@@ -9,13 +9,28 @@ interface Over {
   said: ReadonlyMap<string, SaidOf>;
   order: SourceOrder;
   over: boolean;
+  nameOf: NameOf;
 }
 
-/** A value as a sentence can hold it. */
-export function textOfValue(value: unknown): string {
+/** The name of an object that a field names; undefined where it is not there. */
+export type NameOf = (kind: ObjectKind, id: string) => string | undefined;
+
+/** The value of a field as a sentence can hold it: what it names by its name. */
+export function textOfValue(kind: ObjectKind, field: string, value: unknown, nameOf: NameOf): string {
   if (value === undefined || value === null) return '';
-  if (Array.isArray(value) && value.every((each) => typeof each !== 'object')) return value.join(', ');
-  return typeof value === 'object' ? JSON.stringify(value).slice(0, 300) : String(value);
+  const to = references[kind][field];
+  const text = (each: unknown): string => (to && typeof each === 'string' ? (nameOf(to, each) ?? each) : String(each));
+  if (Array.isArray(value)) return value.every((each) => typeof each !== 'object') ? value.map(text).join(', ') : plain(value);
+  return typeof value === 'object' ? plain(value) : text(value);
+}
+
+/** Something with parts: what each part is called, and what it is. */
+function plain(value: unknown): string {
+  if (Array.isArray(value)) return value.map(plain).join('; ');
+  if (typeof value !== 'object' || value === null) return String(value);
+  const { widthPx, heightPx, ...rest } = value as Record<string, unknown>;
+  const size = widthPx === undefined ? [] : [`${String(widthPx)} × ${String(heightPx)}`];
+  return [...size, ...Object.entries(rest).map(([name, part]) => `${name} ${plain(part)}`)].join(', ').slice(0, 300);
 }
 
 /** What becomes of the objects of a list where other sources say otherwise: the order decides, and what stays is told. */
@@ -23,7 +38,7 @@ export function settle(
   kind: ObjectKind,
   intake: Intake,
   source: string,
-  { said, order, over }: Over,
+  { said, order, over, nameOf }: Over,
   at = new Date().toISOString(),
 ): { taken: TakenRow[]; told: { says: Says[]; held: HeldRow[]; heldTotal: number } } {
   const orderOf = (field: string) => orderFor(order, kind, field, usualOrder);
@@ -42,8 +57,8 @@ export function settle(
     for (const { field, value, stands, source: by, at: since } of came.held)
       if (held.length < mostTold)
         held.push({
-          ...{ row: row.row, id: after.id, name: after.name ?? `${kindWords[kind].one} ${after.id}`, field },
-          ...{ value: textOfValue(value), stands: textOfValue(stands), source: by, at: since },
+          ...{ row: row.row, id: after.id, name: before?.name ?? `${kindWords[kind].one} ${after.id}`, field },
+          ...{ value: textOfValue(kind, field, value, nameOf), stands: textOfValue(kind, field, stands, nameOf), source: by, at: since },
         });
     const object = whole ? came.object : (before as Named);
     const left = whole && fields.some((field) => differs(before, object, field));

@@ -47,10 +47,14 @@ export class SourcesController {
     return originsOf(object, said.get(id) ?? new Map(), (field) => orderFor(order, kind, field, usualOrder)).map(
       ({ others, value, ...rest }) => ({
         ...rest,
-        value: textOfValue(value),
-        others: others.map((other) => ({ ...other, value: textOfValue(other.value) })),
+        value: this.text(kind, rest.field, value),
+        others: others.map((other) => ({ ...other, value: this.text(kind, rest.field, other.value) })),
       }),
     );
+  }
+
+  private text(kind: ObjectKind, field: string, value: unknown): string {
+    return textOfValue(kind, field, value, (of, id) => (this.store.find(of, id) as { name?: string } | undefined)?.name);
   }
 
   /** Takes what another source says of a field. What somebody typed of it is not held against that source any more. */

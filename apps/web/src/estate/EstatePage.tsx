@@ -28,6 +28,9 @@ export function EstatePage() {
           <Link className="btn" to="/estate/gaps">
             What is known
           </Link>
+          <Link className="btn" to="/estate/sources">
+            Sources
+          </Link>
           <Link className="btn" to="/estate/changes">
             Changes
           </Link>

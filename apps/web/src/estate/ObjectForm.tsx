@@ -4,6 +4,7 @@ import { useWatch, type FieldValues, type UseFormReturn } from 'react-hook-form'
 import { Link } from 'react-router';
 import { useCanEdit, useSession } from '../api/session.js';
 import { Failed } from '../ui/States.js';
+import { GatewayLook } from '../intake/GatewayLook.js';
 import { Origins } from '../intake/sources/Origins.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Conflict } from './Conflict.js';
@@ -69,6 +70,7 @@ export function ObjectForm({
           {canEdit && <Foot form={form} shown={shown} />}
         </form>
         <ObjectHistory history={history}>
+          {kind === 'gateway' && !fresh && canEdit && <GatewayLook id={String(object.id)} />}
           {!fresh && <Origins kind={kind} id={String(object.id)} />}
           {kind === 'person' && !fresh && isAdmin && <PersonData id={String(object.id)} name={nameOf(kind, object)} />}
         </ObjectHistory>

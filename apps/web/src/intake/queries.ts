@@ -1,13 +1,17 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import type {
+  BatchView,
   DifferencesAnswer,
   FirstStepsAnswer,
   GapsAnswer,
   KeptMap,
+  LdapFeedView,
   ListLook,
   ObjectKind,
   OriginsAnswer,
+  ScimFeedView,
   SourceOrder,
+  WaitingDevice,
 } from '@underpass/contracts';
 import { call, query } from '../api/client.js';
 
@@ -37,6 +41,11 @@ export const intakeQueries = {
       queryFn: () => call<OriginsAnswer>(`intake/origins/${kind}/${encodeURIComponent(id)}`),
     }),
   order: () => queryOptions({ queryKey: ['intake', 'order'], queryFn: () => call<SourceOrder>('intake/source-order') }),
+  ldap: () => queryOptions({ queryKey: ['intake', 'ldap'], queryFn: () => call<LdapFeedView[]>('intake/ldap') }),
+  scim: () => queryOptions({ queryKey: ['intake', 'scim'], queryFn: () => call<ScimFeedView[]>('intake/scim') }),
+  batches: () => queryOptions({ queryKey: ['intake', 'batches'], queryFn: () => call<BatchView[]>('intake/batches') }),
+  waiting: () =>
+    queryOptions({ queryKey: ['intake', 'waiting'], queryFn: () => call<WaitingDevice[]>('intake/waiting'), refetchInterval: 15_000 }),
   firstSteps: () => queryOptions({ queryKey: ['intake', 'first steps'], queryFn: () => call<FirstStepsAnswer>('intake/first-steps') }),
   gaps: () => queryOptions({ queryKey: ['gaps'], queryFn: () => call<GapsAnswer>('gaps') }),
 };

@@ -202,7 +202,7 @@ export class EnrolService {
             : 'no address range of a place holds its address';
       const fields = Object.entries(reportedFields(read, at.getTime())).map(([field, value]) => ({
         field,
-        value: shortText(field, value),
+        value: textOfValue('endpoint', field, value, () => undefined),
       }));
       return {
         id,
@@ -276,12 +276,4 @@ export class EnrolService {
   async drop(ids: readonly string[]): Promise<void> {
     await this.data.query(`UPDATE enrol_device SET state = 'dropped' WHERE id = ANY($1) AND state = 'waiting'`, [ids]);
   }
-}
-
-function shortText(field: string, value: unknown): string {
-  if (field === 'screens')
-    return (value as { widthPx: number; heightPx: number; name?: string }[])
-      .map(({ widthPx, heightPx, name }) => `${widthPx} × ${heightPx}${name ? ` ${name}` : ''}`)
-      .join(', ');
-  return textOfValue(value);
 }

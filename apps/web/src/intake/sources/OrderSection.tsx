@@ -85,13 +85,21 @@ function Chain({ order, onMove }: { order: readonly SourceClass[]; onMove?: (at:
         <li key={source} className="flex items-center gap-1">
           {at > 0 && <span className="text-ink-3 mr-1">then</span>}
           {onMove && at > 0 && (
-            <button className="btn btn-small" aria-label={`${sourceWords[source]} earlier`} onClick={() => onMove(at, -1)}>
+            <button
+              className="text-tile min-h-[24px] min-w-[24px] inline-flex items-center justify-center hover:bg-earth"
+              aria-label={`${sourceWords[source]} earlier`}
+              onClick={() => onMove(at, -1)}
+            >
               <ArrowLeft size={13} aria-hidden />
             </button>
           )}
           <span>{sourceWords[source]}</span>
           {onMove && at < order.length - 1 && (
-            <button className="btn btn-small" aria-label={`${sourceWords[source]} later`} onClick={() => onMove(at, 1)}>
+            <button
+              className="text-tile min-h-[24px] min-w-[24px] inline-flex items-center justify-center hover:bg-earth"
+              aria-label={`${sourceWords[source]} later`}
+              onClick={() => onMove(at, 1)}
+            >
               <ArrowRight size={13} aria-hidden />
             </button>
           )}

@@ -126,7 +126,8 @@ class Laying {
 
   /** An id made of a name, that nobody else has. */
   #free(kind: ObjectKind, name: string, taken: ReadonlySet<string>): string {
-    const key = this.estate.keyOf(name) || kind;
+    // what people sign in as is mostly a key already
+    const key = (kind === 'person' && isKey(name) ? name : this.estate.keyOf(name)) || kind;
     let id = key;
     for (let i = 2; taken.has(id) || this.estate.find(kind, id); i++) id = `${key.slice(0, 58)}-${i}`;
     return id;
@@ -314,3 +315,5 @@ class Laying {
 }
 
 const shortened = (name: string): string => name.trim().slice(0, 120);
+/** What may be an id as it stands. */
+const isKey = (text: string): boolean => /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/.test(text);
