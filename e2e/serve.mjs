@@ -58,6 +58,7 @@ async function openFresh() {
       PORT: String(empty.port),
       DEMO: 'no',
       FIRST_ADMIN: 'new.admin@example.org:under-the-estuary',
+      ALLOWED_TARGETS: 'localhost',
       SIMULATED_LINES: `${empty.line.port}>${empty.line.udp}`,
       CHECK_UDP_FIRST: String(empty.udp),
       SECRET_KEY: randomBytes(24).toString('hex'),

@@ -1,17 +1,19 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { AccessPersonView, FeedLast, JobStarted, JobView, LdapFeedView, LdapTried, OriginsAnswer } from '@underpass/contracts';
+import { directory } from '@underpass/standins';
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { LdapService } from '../src/intake/ldap/ldap.service.js';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
-import { base, dnOf, dnOfGroup, group, hasSlapd, person, reader, startSlapd, unit, type Slapd } from './slapd.js';
+
+const { base, dnOf, dnOfGroup, group, hasSlapd, person, reader, startSlapd, unit } = directory;
 
 const about = hasSlapd ? describe : describe.skip;
 
 about('a directory that is read', () => {
   let database: Awaited<ReturnType<typeof makeDatabase>>;
   let server: TestServer;
-  let slapd: Slapd;
+  let slapd: directory.Slapd;
   let sql: pg.Client;
   let admin = '';
   let feed: LdapFeedView;

@@ -11,6 +11,11 @@ test('a value is told by the names of what it names, and part by part', () => {
   expect(text('endpoint', 'memoryMB', 8192)).toBe('8192');
   expect(text('endpoint', 'alwaysOn', false)).toBe('false');
   expect([text('endpoint', 'memoryMB', null), text('endpoint', 'memoryMB', undefined)]).toEqual(['', '']);
-  expect(text('endpoint', 'screens', [{ widthPx: 1920, heightPx: 1080, scale: 1 }, { widthPx: 800, heightPx: 600, scale: 2 }])).toBe('1920 × 1080, scale 1; 800 × 600, scale 2');
+  expect(
+    text('endpoint', 'screens', [
+      { widthPx: 1920, heightPx: 1080, scale: 1 },
+      { widthPx: 800, heightPx: 600, scale: 2 },
+    ]),
+  ).toBe('1920 × 1080, scale 1; 800 × 600, scale 2');
   expect(text('endpoint', 'line', { downMbps: 20, upMbps: 5 })).toBe('downMbps 20, upMbps 5');
 });

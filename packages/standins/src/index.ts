@@ -7,3 +7,4 @@ export * from './device/fleet.js';
 export * from './portal/client.js';
 export * from './portal/portal.js';
 export { offeredAt } from './portal/reading.js';
+export * as directory from './directory/slapd.js';

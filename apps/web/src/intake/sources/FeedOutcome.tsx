@@ -1,4 +1,5 @@
 import type { FeedLast } from '@underpass/contracts';
+import { plural } from '@underpass/core';
 import { moment } from '../../ui/times.js';
 
 /** What a directory came to last. */
@@ -10,12 +11,12 @@ export function FeedOutcome({
   at: string;
 }) {
   const figures = [
-    `${people} people and ${groups} groups`,
+    `${plural(people, 'person', 'people')} and ${plural(groups, 'group')}`,
     ...(added ? [`${added} new`] : []),
     ...(changed ? [`${changed} changed`] : []),
     ...(left ? [`${left} left`] : []),
     ...(added + changed + left === 0 ? ['nothing new'] : []),
-    ...(held ? [`${held} fields stay as another source has them`] : []),
+    ...(held ? [`${plural(held, 'field')} as another source has ${held === 1 ? 'it' : 'them'}`] : []),
   ];
   return (
     <>

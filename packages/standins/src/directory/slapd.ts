@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 
-const root = new URL('../../../', import.meta.url).pathname;
+const root = new URL('../../../../', import.meta.url).pathname;
 /** Where the directory server is: installed, or unpacked by `npm test` (scripts/test/slapd.mjs). */
 const at = ['/', join(root, '.cache', 'slapd')].find((each) => existsSync(join(each, 'usr', 'sbin', 'slapd'))) ?? null;
 export const hasSlapd = at !== null;
