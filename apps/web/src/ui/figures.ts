@@ -37,3 +37,6 @@ export function figuresOf(locale: string): Figures {
 }
 
 export const { fixed, regional } = figuresOf(readersLocale);
+
+/** So many of something, with its word. @example soMany(1, 'group') // “1 group” */
+export const soMany = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -1,5 +1,5 @@
 import type { FeedLast } from '@underpass/contracts';
-import { plural } from '@underpass/core';
+import { soMany } from '../../ui/figures.js';
 import { moment } from '../../ui/times.js';
 
 /** What a directory came to last. */
@@ -11,12 +11,12 @@ export function FeedOutcome({
   at: string;
 }) {
   const figures = [
-    `${plural(people, 'person', 'people')} and ${plural(groups, 'group')}`,
+    `${soMany(people, 'person', 'people')} and ${soMany(groups, 'group')}`,
     ...(added ? [`${added} new`] : []),
     ...(changed ? [`${changed} changed`] : []),
     ...(left ? [`${left} left`] : []),
     ...(added + changed + left === 0 ? ['nothing new'] : []),
-    ...(held ? [`${plural(held, 'field')} as another source has ${held === 1 ? 'it' : 'them'}`] : []),
+    ...(held ? [`${soMany(held, 'field')} as another source has ${held === 1 ? 'it' : 'them'}`] : []),
   ];
   return (
     <>

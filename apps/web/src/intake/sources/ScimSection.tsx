@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { NewScimFeed, type ScimFeedMade, type ScimFeedView } from '@underpass/contracts';
-import { plural } from '@underpass/core';
+import { soMany } from '../../ui/figures.js';
 import { useState } from 'react';
 import { call } from '../../api/client.js';
 import { useSession } from '../../api/session.js';
@@ -73,7 +73,7 @@ function Feed({ feed, admin, onMade }: { feed: ScimFeedView; admin: boolean; onM
       <div className="flex flex-wrap gap-x-5 gap-y-1 items-baseline">
         <span className="font-semibold min-w-[200px]">{name}</span>
         <span className="text-ink-2 flex-1">
-          {plural(users, 'person', 'people')}, {plural(groups, 'group')}; place by {places[options.placeFrom]}
+          {soMany(users, 'person', 'people')}, {soMany(groups, 'group')}; place by {places[options.placeFrom]}
           {options.makePlaces && ', made where it is not there'}
         </span>
         {admin && (

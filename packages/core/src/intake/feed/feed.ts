@@ -54,6 +54,7 @@ export interface FeedEstate {
   namesGroup: (id: string) => boolean;
 }
 
+/** As which source, and over what, a directory is laid. */
 export interface FeedOptions {
   source: string;
   at: string;

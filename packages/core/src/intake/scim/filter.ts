@@ -2,6 +2,7 @@ import { ScimError, type ScimFault } from './error.js';
 import { holderOf, pathOf, valueAt, type AttributePath } from './path.js';
 import { attributeIn, type ScimAttribute, type ScimKind } from './schema.js';
 
+/** How two values are compared [RFC 7644 table 3]. */
 export type Comparison = 'eq' | 'ne' | 'co' | 'sw' | 'ew' | 'gt' | 'ge' | 'lt' | 'le';
 const comparisons: readonly string[] = ['eq', 'ne', 'co', 'sw', 'ew', 'gt', 'ge', 'lt', 'le'];
 type Value = string | number | boolean | null;

@@ -90,6 +90,7 @@ export const babs = {
   $ref: 'https://example.com/v2/Users/2819c223',
   value: '2819c223-7f76-453a-919d-413861904646',
 };
+/** The other member of those examples. */
 export const james = {
   display: 'James Smith',
   $ref: 'https://example.com/v2/Users/08e1d05d',

@@ -193,7 +193,9 @@ export interface ScimKind {
   schema: ScimSchema;
   extensions: readonly ScimSchema[];
 }
+/** People [RFC 7643 6]. */
 export const userKind: ScimKind = { name: 'User', endpoint: '/Users', schema: userSchema, extensions: [enterpriseSchema] };
+/** Groups [RFC 7643 6]. */
 export const groupKind: ScimKind = { name: 'Group', endpoint: '/Groups', schema: groupSchema, extensions: [] };
 
 const lower = (name: string): string => name.toLowerCase();

@@ -32,6 +32,7 @@ export function orderFor(order: SourceOrder, kind: ObjectKind, field: string, us
 
 /** Whether two values of a field are the same: one that is not there is like null. */
 const alike = (a: unknown, b: unknown): boolean => same(a ?? null, b ?? null);
+/** The class of a source: what stands before its name. @example classOf('list:Inventory') // 'list' */
 export const classOf = (source: string): SourceClass => source.split(':')[0] as SourceClass;
 
 type Order = (field: string) => readonly SourceClass[];
