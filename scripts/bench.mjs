@@ -15,6 +15,7 @@ const { benchAccess } = await import('./bench-access.mjs');
 const { largeEstate } = await import('./bench-estate.mjs');
 const { benchBrowser } = await import('./bench-browser.mjs');
 const { benchLarge, memoryOf } = await import('./bench-large.mjs');
+const { benchDirectory, benchLists } = await import('./bench-intake.mjs');
 const port = 4790;
 const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 const rows = [];
@@ -23,7 +24,7 @@ const tell = (name, value, wanted = '') => {
   process.stdout.write(`${name}: ${value}${wanted ? `   (wanted ${wanted})` : ''}\n`);
 };
 
-async function withServer(databaseUrl, demo, work) {
+async function withServer(databaseUrl, demo, work, who = 'ines.farrow@saltmarsh.example') {
   const env = {
     ...process.env,
     DATABASE_URL: databaseUrl,
@@ -31,6 +32,8 @@ async function withServer(databaseUrl, demo, work) {
     LOG_LEVEL: 'error',
     SECRET_KEY: 'a key of the benchmark, long enough',
     JOBS: 'elsewhere',
+    // the directory that is read is on this machine
+    ALLOWED_TARGETS: '127.0.0.1',
     DEMO_FOLDER: demo ? join(root, 'demo/saltmarsh') : '',
   };
   const part = async (file) => {
@@ -59,8 +62,8 @@ async function withServer(databaseUrl, demo, work) {
     return text ? JSON.parse(text) : null;
   };
   try {
-    await call('session', 'POST', { email: 'ines.farrow@saltmarsh.example', password: 'under-the-estuary' });
-    await work(call, server.pid, startedMs);
+    await call('session', 'POST', { email: who, password: 'under-the-estuary' });
+    await work(call, server.pid, startedMs, () => cookie);
   } finally {
     for (const child of [worker, server]) {
       child.kill('SIGTERM');
@@ -125,6 +128,41 @@ if (process.argv.includes('--hands')) {
       await benchBrowser(`http://localhost:${port}`, tell);
     });
   } finally {
+    cluster.stop();
+  }
+  process.exit(0);
+}
+
+/** Lists and directories, each over the demo. */
+async function intake(cluster) {
+  cluster.drop('bench');
+  cluster.ensure('bench');
+  const admin = 'admin@saltmarsh.example';
+  await withServer(
+    cluster.url('bench'),
+    true,
+    async (call, pid, startedMs, cookie) => {
+      const send = async (path, text) => {
+        const headers = { cookie: cookie(), 'x-underpass': '1', 'content-type': 'application/octet-stream' };
+        const answer = await fetch(`http://127.0.0.1:${port}/api/${path}`, { method: 'POST', headers, body: text });
+        if (!answer.ok) throw new Error(await answer.text());
+        return answer.json();
+      };
+      await benchDirectory(call, tell);
+      await benchLists(call, send, tell);
+      tell('the server’s memory after lists and a directory, MB: now and at the most', JSON.stringify(memoryOf(pid)));
+    },
+    admin,
+  );
+}
+
+// lists and directories alone: npm run bench -- --intake
+if (process.argv.includes('--intake')) {
+  const cluster = await startCluster('test-postgres', 4640, say);
+  try {
+    await intake(cluster);
+  } finally {
+    cluster.drop('bench');
     cluster.stop();
   }
   process.exit(0);
@@ -245,6 +283,7 @@ try {
     tell('50 000 endpoints: start until the Board is right, s', (startedMs / 1000).toFixed(1), '10');
     await benchLarge(call, pid, tell);
   });
+  await intake(cluster);
 } finally {
   cluster.drop('bench');
   cluster.stop();

@@ -43,7 +43,10 @@ export class AllowedTargets {
    * @throws ProblemError 403 where it may not, 422 where the name leads nowhere
    */
   async of(given: string, port: number): Promise<Target> {
-    const host = given.toLowerCase().replace(/^\[|\]$/g, '').replace(/\.$/, '');
+    const host = given
+      .toLowerCase()
+      .replace(/^\[|\]$/g, '')
+      .replace(/\.$/, '');
     const refused = new ProblemError(
       403,
       'Not allowed',
@@ -58,7 +61,8 @@ export class AllowedTargets {
     if (!named && this.list.rules.length === 0) throw refused;
     const found = await lookup(host, { all: true }).catch(() => []);
     const address = found.map((each) => each.address).find((each) => named || this.allowsAddress(plainAddress(each)));
-    if (address === undefined && found.length === 0 && named) throw new ProblemError(422, 'Not found', `No address is known for the name ${host}.`);
+    if (address === undefined && found.length === 0 && named)
+      throw new ProblemError(422, 'Not found', `No address is known for the name ${host}.`);
     if (address === undefined) throw refused;
     return { host, address, port };
   }
