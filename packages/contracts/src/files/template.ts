@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { folderFiles, kindWords, objectKinds, objectSchemas, references, type Estate, type ObjectKind } from '../estate/estate.js';
 import { Measurement } from '../estate/measurement.js';
 import { columnsOf, type Column } from './columns.js';
+import { columnWords, measurementWords } from './columnWords.js';
 import { writeDocument } from './document.js';
 import { measurementsFile } from './folder.js';
 import { headOf, exampleRow } from './table.js';
@@ -12,7 +13,12 @@ export const templatePage = 'COLUMNS.md';
 const cellOf = (text: string): string => text.replaceAll('|', '\\|').replace(/\s+/g, ' ');
 
 /** What every kind has, or a name of something else, says nothing of itself in the schema. */
-function saysOf({ name, description }: Column, named: Readonly<Record<string, ObjectKind>>): string {
+function saysOf(
+  { name, description: own }: Column,
+  named: Readonly<Record<string, ObjectKind>>,
+  words: Readonly<Record<string, string>>,
+): string {
+  const description = own || (words[name] ?? words[`*.${name.split('.').at(-1) ?? ''}`]);
   const to = named[name];
   const of = to ? `The id of ${kindWords[to].one.toLowerCase()}, as in ${folderFiles[to]}` : '';
   if (description) return of ? `${description}. ${of}` : description;
@@ -21,10 +27,16 @@ function saysOf({ name, description }: Column, named: Readonly<Record<string, Ob
   );
 }
 
-const lineOf = (column: Column, named: Readonly<Record<string, ObjectKind>>): string =>
-  `| \`${column.name}\` | ${column.required ? 'yes' : ''} | ${cellOf(saysOf(column, named))} | ${cellOf(column.expected)} |`;
+const lineOf = (column: Column, named: Readonly<Record<string, ObjectKind>>, words: Readonly<Record<string, string>>): string =>
+  `| \`${column.name}\` | ${column.required ? 'yes' : ''} | ${cellOf(saysOf(column, named, words))} | ${cellOf(column.expected)} |`;
 
-const sectionOf = (file: string, title: string, columns: readonly Column[], named: Readonly<Record<string, ObjectKind>>): string =>
+const sectionOf = (
+  file: string,
+  title: string,
+  columns: readonly Column[],
+  named: Readonly<Record<string, ObjectKind>>,
+  words: Readonly<Record<string, string>> = {},
+): string =>
   [
     `## ${file}`,
     '',
@@ -32,7 +44,7 @@ const sectionOf = (file: string, title: string, columns: readonly Column[], name
     '',
     '| column | needed | what it says | what is right |',
     '| --- | --- | --- | --- |',
-    ...columns.map((column) => lineOf(column, named)),
+    ...columns.map((column) => lineOf(column, named, words)),
   ].join('\n');
 
 const page = (kinds: readonly ObjectKind[]): string =>
@@ -41,8 +53,11 @@ const page = (kinds: readonly ObjectKind[]): string =>
     '',
     'One file for each kind of thing; a file that is not there leaves its kind alone. Tables have commas between cells and quotes around a cell that holds one; a row that begins with # is not read. In the documents (.yaml) a column’s name with dots is a field within a field. Leave out what you do not know.',
     '',
-    ...kinds.map((kind) => `${sectionOf(folderFiles[kind], kindWords[kind].many, columnsOf(objectSchemas[kind]), references[kind])}\n`),
-    sectionOf(measurementsFile, 'Measurements', columnsOf(Measurement), { location: 'location' }),
+    ...kinds.map(
+      (kind) =>
+        `${sectionOf(folderFiles[kind], kindWords[kind].many, columnsOf(objectSchemas[kind]), references[kind], columnWords[kind])}\n`,
+    ),
+    sectionOf(measurementsFile, 'Measurements', columnsOf(Measurement), { location: 'location' }, measurementWords),
     '',
   ].join('\n');
 

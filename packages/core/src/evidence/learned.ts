@@ -28,7 +28,7 @@ function processorOf({ architecture, bits }: NonNullable<NonNullable<Figures['br
 }
 
 /**
- * What a field check says of an endpoint and the estate does not, or says otherwise. A browser tells of memory only the class, and
+ * What a field check says of an endpoint and the estate does not, or says otherwise. A browser tells of memory only the class [W3C Device Memory], and
  * that only up to 8 GB: more in the estate is no contradiction. That a device is no phone does not make it a computer of a desk: a
  * thin client’s browser says the same.
  */
