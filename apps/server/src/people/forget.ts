@@ -31,6 +31,8 @@ export async function forgetPerson(manager: EntityManager, id: string, names: re
   }[];
   for (const { feed, key } of sent) await dropRow(manager, feed, key);
   await run(`DELETE FROM feed_link WHERE kind = 'person' AND object_id = $1`, [id]);
+  // remarks of its last run may name anybody
+  await run(`UPDATE feed SET last = jsonb_set(last, '{notes}', '[]') WHERE last IS NOT NULL`, []);
   await run('UPDATE check_link SET person = NULL WHERE person = $1', [id]);
   await run(`DELETE FROM entry_link WHERE target_kind = 'person' AND target = $1`, [id]);
   await run(
