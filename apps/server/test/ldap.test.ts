@@ -119,7 +119,12 @@ about('a directory that is read', () => {
     expect(await told({ address: 'ldaps://localhost:9' })).toBe('422 Nobody answers at localhost:9.');
     expect(await told({ address: 'ldaps://directory.example:636' })).toMatch(/^403 This server may not connect to directory.example/);
     expect(await told({ address: 'ldaps://10.0.0.1' })).toMatch(/^403 This server may not connect to 10.0.0.1/);
-    expect(await told({ address: 'http://localhost' })).toMatch(/^400/);
+    for (const address of ['http://localhost', 'ldaps://localhost:99999', 'ldaps://[::1', 'ldaps://somebody@localhost', 'ldaps://'])
+      expect([address, await told({ address })]).toEqual([address, expect.stringMatching(/^400/)]);
+    expect(await told({ certificates: 'no certificate' })).toMatch(/^422 What is given as certificates/);
+    expect(await told({ certificates: '-----BEGIN CERTIFICATE-----\nAAAA\n-----END CERTIFICATE-----' })).toMatch(
+      /^422 What is given as certificates/,
+    );
     // the name a certificate proves is the one that was given
     expect(await told({ address: slapd.secure })).toMatch(/^200/);
     expect(await told({ address: slapd.plain, certificates: '' })).toMatch(/^200/);

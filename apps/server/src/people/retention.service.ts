@@ -55,9 +55,10 @@ export class RetentionService implements OnApplicationBootstrap, OnApplicationSh
     await this.data.query('DELETE FROM job WHERE created_at < $1', [days(keepJobsDays)]);
     await this.data.query("DELETE FROM taken_list WHERE at < now() - interval '1 day'");
     await this.data.query("DELETE FROM enrol_device WHERE state <> 'taken' AND at < $1", [days(keepWaitingDays)]);
-    await this.data.query('DELETE FROM enrol_batch b WHERE expires_at < $1 AND NOT EXISTS (SELECT FROM enrol_device d WHERE d.batch = b.id)', [
-      days(keepWaitingDays),
-    ]);
+    await this.data.query(
+      'DELETE FROM enrol_batch b WHERE expires_at < $1 AND NOT EXISTS (SELECT FROM enrol_device d WHERE d.batch = b.id)',
+      [days(keepWaitingDays)],
+    );
     await this.data.query('DELETE FROM security_event WHERE at < $1', [days(rules.keepLogDays)]);
     const dropped = await this.oldYears(new Date(nowMs).getUTCFullYear() - rules.keepMeasurementsYears);
     const left = await this.whoLeft(rules, nowMs);

@@ -94,6 +94,10 @@ export const LdapSettings = z
       .trim()
       .max(300)
       .regex(/^ldaps?:\/\/[^/\s]+\/?$/i, 'must be ldaps://NAME or ldap://NAME, with a port where it is another one')
+      .refine(
+        (text) => URL.canParse(text.replace(/^ldap/i, 'http')) && !text.includes('@'),
+        'must be the name of a machine, and a port up to 65535',
+      )
       .describe('ldaps:// is encrypted from the start; ldap:// turns to encryption before anything is said'),
     base: z
       .string()

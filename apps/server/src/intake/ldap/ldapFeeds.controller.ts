@@ -14,6 +14,7 @@ import {
 } from '@underpass/contracts';
 import { Filter, FilterParser } from 'ldapts';
 import { DataSource } from 'typeorm';
+import { X509Certificate } from 'node:crypto';
 import { z } from 'zod';
 import { uuidV7 } from '../../database/uuid.js';
 import { Answers, AnswersNothing } from '../../edge/answers.js';
@@ -66,7 +67,7 @@ export class LdapFeedsController {
   @Takes(128 * kB)
   @AtOnce('try of a directory', 1, 3)
   async try(@Body({ schema: LdapTry }) { settings, secret, feed }: z.infer<typeof LdapTry>): Promise<LdapTried> {
-    assertFilter(settings);
+    assertReadable(settings);
     return this.ldap.try(settings, secret ?? (feed ? await this.ldap.kept(feed, settings) : null));
   }
 
@@ -146,7 +147,7 @@ export class LdapFeedsController {
   }
 
   private async assertGood(settings: LdapSettings): Promise<void> {
-    assertFilter(settings);
+    assertReadable(settings);
     const { host, port } = portOf(settings.address);
     await this.targets.of(host, port);
   }
@@ -171,8 +172,12 @@ export class LdapFeedsController {
   }
 }
 
-/** A filter that is none is told where it is typed [RFC 4515]. */
-function assertFilter({ filter }: LdapSettings): void {
+/** A filter that is none [RFC 4515], and certificates that are none [RFC 7468 5], are told where they are typed. */
+function assertReadable({ filter, certificates }: LdapSettings): void {
+  if (!areCertificates(certificates))
+    throw new ProblemError(422, 'Not valid', 'What is given as certificates is not in PEM, or broken.', [
+      { field: 'settings.certificates', problem: 'must be certificates in PEM, from BEGIN CERTIFICATE to END CERTIFICATE' },
+    ]);
   try {
     const read: Filter = FilterParser.parseString(filter);
     if (!read) throw new Error();
@@ -180,5 +185,15 @@ function assertFilter({ filter }: LdapSettings): void {
     throw new ProblemError(422, 'Not valid', 'The filter is no filter of a directory.', [
       { field: 'settings.filter', problem: 'must be a filter such as (objectClass=person)' },
     ]);
+  }
+}
+
+function areCertificates(text: string): boolean {
+  if (text.trim() === '') return true;
+  const blocks = text.match(/-----BEGIN CERTIFICATE-----[^-]+-----END CERTIFICATE-----/g) ?? [];
+  try {
+    return blocks.length > 0 && blocks.every((block) => new X509Certificate(block).raw.length > 0);
+  } catch {
+    return false;
   }
 }
