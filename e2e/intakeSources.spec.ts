@@ -1,11 +1,12 @@
 import { expect, test, type Page } from '@playwright/test';
 import { directory } from '@underpass/standins';
 import { execFile } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import SCIMMY from 'scimmy';
+import { runCheck } from './pages/app.js';
 import { freshAt, signInFresh } from './pages/fresh.js';
 
 /** Asks the server the page is of. */
@@ -183,4 +184,47 @@ test('a device tells what it is by the script that is shown, and is taken in wit
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+});
+
+test('the best next measurement is named, and doing it settles what it promised', async ({ page, browser, baseURL }) => {
+  test.setTimeout(240_000);
+  await signInFresh(page, baseURL, '/estate/gaps');
+  // an estate of which everything is written down and nothing was measured
+  const folder = new URL('../demo/saltmarsh/', import.meta.url);
+  const files = Object.fromEntries(
+    readdirSync(folder)
+      .filter((name) => /\.(csv|ya?ml)$/.test(name) && name !== 'measurements.csv')
+      .map((name) => [name, readFileSync(new URL(name, folder), 'utf8')]),
+  );
+  const { id } = await ask<{ id: string }>(page, 'estate/import', { files, apply: true });
+  await expect
+    .poll(async () => (await ask<{ state: string; message?: string }>(page, `estate/import/${id}`)).state, { timeout: 30_000 })
+    .toBe('applied');
+  interface Gaps {
+    unknown: number;
+    next: { action: string; crossings: number; checks: { endpoint: string; location: string }[] }[];
+  }
+  const gaps = () => ask<Gaps>(page, 'gaps');
+  await expect.poll(async () => (await gaps()).unknown, { timeout: 30_000 }).toBeGreaterThan(100);
+  const before = await gaps();
+  // the best that one person does in one go
+  const step = before.next.find(({ checks }) => checks.length === 1);
+  expect(step?.crossings).toBeGreaterThan(5);
+  await page.reload();
+  await page.getByRole('button', { name: `Send: ${step?.action ?? ''}` }).click();
+  await page.getByRole('button', { name: /^Make the link/ }).click();
+  const shown = await page
+    .getByRole('dialog')
+    .getByText(/\/check\//)
+    .first()
+    .textContent();
+  const url = new URL(shown?.trim() ?? '');
+  // behind the line of known delay that stands before this server
+  url.port = String(Number(url.port) + 1);
+  await runCheck(browser, url.href);
+  const promised = step?.crossings ?? 0;
+  await expect
+    .poll(async () => before.unknown - (await gaps()).unknown, { timeout: 30_000 })
+    .toBeGreaterThanOrEqual(Math.floor(promised * 0.9));
+  expect(before.unknown - (await gaps()).unknown).toBeLessThanOrEqual(Math.ceil(promised * 1.1));
 });
