@@ -12,8 +12,8 @@ import { faultOfTexts } from '@underpass/contracts';
 import { faultOfObject, faultsOfEstate, readMeasurementFile, type ReadAs } from '@underpass/core';
 import type { MessagePort } from 'node:worker_threads';
 import { strToU8, zipSync } from 'fflate';
-import pg from 'pg';
-import { measurementOf, measurementsSince, objectsSince, writtenEstate, type Query } from '../estate/load.js';
+import { atOneMoment } from '../estate/atOneMoment.js';
+import { measurementOf, measurementsSince, objectsSince, writtenEstate } from '../estate/load.js';
 import { directoryOver, type DirectoryTask } from '../intake/ldap/over.js';
 import { look, take, type ListTask } from '../intake/reading.js';
 import { sheetOf, sheetPdf, sheetSvg } from '../access/codeSheet.js';
@@ -109,23 +109,14 @@ export const measurement = ({ bytes }: { bytes: Uint8Array }) =>
   });
 
 /** The estate folder as a ZIP, read from the database here: nobody waits while a large one is written. */
-export async function exportEstate({ databaseUrl }: { databaseUrl: string }): Promise<Read<Uint8Array>> {
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    const query: Query = async <T>(sql: string, parameters?: unknown[]) => (await client.query(sql, parameters)).rows as T[];
-    // one moment for both
-    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
+export const exportEstate = ({ databaseUrl }: { databaseUrl: string }): Promise<Read<Uint8Array>> =>
+  atOneMoment(databaseUrl, async (query) => {
     const objects = new Map<ObjectKind, Map<string, object>>(objectKinds.map((kind) => [kind, new Map()]));
     for await (const rows of objectsSince(query, '0'))
       for (const row of rows) if (!row.deleted) objects.get(row.kind)?.set(row.id, row.data);
     const files = writeFolder(writtenEstate(objects), (await measurementsSince(query, '0')).map(measurementOf));
-    const zip = zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
-    return { value: zip };
-  } finally {
-    await client.end();
-  }
-}
+    return { value: zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)]))) };
+  });
 
 /** A sheet of codes, drawn. */
 export const sheet = async ({

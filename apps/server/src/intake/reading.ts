@@ -13,9 +13,9 @@ import {
   type SaidOf,
   type Sheet,
 } from '@underpass/core';
-import pg from 'pg';
 import type { MessagePort } from 'node:worker_threads';
-import { objectsSince, type Query } from '../estate/load.js';
+import { atOneMoment } from '../estate/atOneMoment.js';
+import { objectsSince } from '../estate/load.js';
 import { orderFrom, saidOf, type Says } from '../estate/said.js';
 import { notValid, ProblemError } from '../problems/problem.js';
 import { settle, type NameOf } from './settle.js';
@@ -45,20 +45,13 @@ interface Written {
 
 /** Objects of some kinds, read on a connection of their own: nobody waits while there are many. */
 async function estateFrom(databaseUrl: string, kinds: ReadonlySet<ObjectKind>, saidOfKind: ObjectKind | null): Promise<Written> {
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    const query: Query = async <T>(sql: string, parameters?: unknown[]) => (await client.query(sql, parameters)).rows as T[];
-    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
-    const [row] = await query<{ version: string }>('SELECT coalesce(max(version), 0) AS version FROM estate_object');
+  return atOneMoment(databaseUrl, async (query, version) => {
     const objects = new Map<ObjectKind, Named[]>([...kinds].map((kind) => [kind, []]));
     for await (const rows of objectsSince(query, '0'))
       for (const each of rows) if (!each.deleted) objects.get(each.kind)?.push(each.data as Named);
     const said = saidOfKind ? await saidOf(query, saidOfKind) : new Map<string, SaidOf>();
-    return { version: Number(row?.version ?? 0), objects, said, order: await orderFrom(query) };
-  } finally {
-    await client.end();
-  }
+    return { version, objects, said, order: await orderFrom(query) };
+  });
 }
 
 const allKinds = new Set(listedKinds);

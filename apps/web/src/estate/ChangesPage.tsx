@@ -11,6 +11,7 @@ import { cellOf } from './kinds.js';
 import { ago, moment } from '../ui/times.js';
 import { Work } from '../ui/Work.js';
 import { estateQueries } from './queries.js';
+import { BackToEstate } from '../ui/BackToEstate.js';
 
 /** Who changed what and when; what nothing later rests on can be taken back. Below it the drafts that are kept. */
 export function ChangesPage() {
@@ -24,11 +25,7 @@ export function ChangesPage() {
   useTitle('Changes');
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       <h1>Changes</h1>
       {open.length > 0 && (
         <section aria-label="Work under way" className="mt-3 border-y border-rule bg-tile-wash/50 px-3">

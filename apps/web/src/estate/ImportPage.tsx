@@ -8,6 +8,7 @@ import { ImportOutcome } from './ImportOutcome.js';
 import { useAction } from '../ui/useAction.js';
 import { useDrop } from '../ui/useDrop.js';
 import { estateQueries } from './queries.js';
+import { BackToEstate } from '../ui/BackToEstate.js';
 
 const mostBytes = 70_000_000;
 
@@ -40,11 +41,7 @@ export function ImportPage() {
   const result = job.data?.result;
   return (
     <div className="px-6 pt-[15px] max-w-[1180px]">
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       <h1>Import an estate folder</h1>
       <p className="text-ink-2 mt-1">
         First it is only compared: you see what would be added and changed, and every row that is wrong. Nothing is written until you say

@@ -2,7 +2,6 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { MeasurementForm } from '@underpass/contracts';
 import { useState } from 'react';
 import { useFormState } from 'react-hook-form';
-import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Beneath } from '../ui/form/Beneath.js';
@@ -11,6 +10,7 @@ import { useKeptForm } from '../ui/form/useKeptForm.js';
 import { useSent } from '../ui/form/useSent.js';
 import { useLeaving } from '../ui/useLeaving.js';
 import { fixed } from '../ui/figures.js';
+import { BackToEstate } from '../ui/BackToEstate.js';
 
 const vantages = ['desk', 'host', 'session', 'not the desk'] as const;
 const media = ['not told', 'wired', 'wifi'] as const;
@@ -49,11 +49,7 @@ export function MeasurementPage() {
   return (
     <div className="px-6 pt-[15px] max-w-[900px]">
       {leaving}
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       <h1>Bring in a measurement</h1>
       <p className="text-ink-2 mt-1">
         Where no browser is at hand: the text of ping or fping -C, the JSON of iperf3 -J, or a CSV with a column rttMs. What it is, is seen

@@ -14,6 +14,7 @@ import { Differences } from './Differences.js';
 import { KnownBar, KnownLegend, knownWords } from './KnownBar.js';
 import { intakeQueries } from './queries.js';
 import { SendChecks } from './SendChecks.js';
+import { BackToEstate } from '../ui/BackToEstate.js';
 
 /** What is known of the estate and how, and which measurement settles most. */
 export function GapsPage() {
@@ -21,11 +22,7 @@ export function GapsPage() {
   useTitle('What is known');
   return (
     <div className="px-6 max-[719px]:px-4 pt-[15px] max-w-[1240px]">
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       {gaps.isPending ? (
         <Loading what="what is known" />
       ) : gaps.data ? (

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { JobStarted, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
-import { Link } from 'react-router';
 import { call, query } from '../api/client.js';
 import { cancelJob, useJob } from '../api/jobs.js';
 import { useTitle } from '../shell/useTitle.js';
@@ -16,6 +15,7 @@ import { MappingTable } from './MappingTable.js';
 import { intakeQueries, type ReadAs } from './queries.js';
 import { Rest } from './Rest.js';
 import { SendList } from './SendList.js';
+import { BackToEstate } from '../ui/BackToEstate.js';
 
 /** A list of somebody's: sent as it is, mapped, looked at, mended and taken in. */
 export function ListPage() {
@@ -33,11 +33,7 @@ export function ListPage() {
     });
   return (
     <div className="px-6 max-[719px]:px-4 pt-[15px] max-w-[1240px]">
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       <h1>Take in a list</h1>
       <p className="text-ink-2 mt-1 max-w-[760px]">
         A spreadsheet, a workbook, or what a directory exports, as it is. First it is read and nothing is written; you see what each row

@@ -1,7 +1,7 @@
 import { completed, keyOfName, objectSchemas, referencesOf, usualOrder, withStandIns, type ObjectKind } from '@underpass/contracts';
 import { feedOfDirectory, feedOver, orderFor, type DirectoryMapping, type FeedOutcome, type Link, type SaidOf } from '@underpass/core';
-import pg from 'pg';
-import { objectsSince, type Query } from '../../estate/load.js';
+import { atOneMoment } from '../../estate/atOneMoment.js';
+import { objectsSince } from '../../estate/load.js';
 import { orderFrom, saidOf } from '../../estate/said.js';
 import type { PlainEntry } from './reader.js';
 
@@ -35,12 +35,7 @@ export async function directoryOver({ pages, mapping, databaseUrl, feed: id, sou
     })),
   );
   const { feed, problems } = feedOfDirectory(entries, mapping);
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    const query: Query = async <T>(sql: string, parameters?: unknown[]) => (await client.query(sql, parameters)).rows as T[];
-    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
-    const [row] = await query<{ version: string }>('SELECT coalesce(max(version), 0) AS version FROM estate_object');
+  return atOneMoment(databaseUrl, async (query, version) => {
     const all = new Map<ObjectKind, Map<string, object>>();
     const named = new Set<string>();
     for await (const rows of objectsSince(query, '0'))
@@ -77,10 +72,8 @@ export async function directoryOver({ pages, mapping, databaseUrl, feed: id, sou
       { source, at: new Date().toISOString(), links, makePlaces },
     );
     return {
-      ...{ outcome, people: feed.people.length, groups: feed.groups.length, known: known.length, version: Number(row?.version ?? 0) },
+      ...{ outcome, people: feed.people.length, groups: feed.groups.length, known: known.length, version },
       problems: problems.map(({ dn, text }) => `${dn} ${text}.`),
     };
-  } finally {
-    await client.end();
-  }
+  });
 }

@@ -1,8 +1,8 @@
 import { useTitle } from '../../shell/useTitle.js';
-import { Link } from 'react-router';
 import { useCanEdit } from '../../api/session.js';
 import { Batches } from './Batches.js';
 import { Waiting } from './Waiting.js';
+import { BackToEstate } from '../../ui/BackToEstate.js';
 
 /** Devices that tell what they are: their keys, and those that wait to be taken in. */
 export function DevicesPage() {
@@ -10,11 +10,7 @@ export function DevicesPage() {
   const canEdit = useCanEdit();
   return (
     <div className="px-6 max-[719px]:px-4 pt-[15px] max-w-[1180px]">
-      <p className="text-ink-3">
-        <Link className="link" to="/estate">
-          Estate
-        </Link>
-      </p>
+      <BackToEstate />
       <h1>Devices that report</h1>
       <p className="text-ink-2 mt-1 max-w-[760px]">
         A device or its start script runs a script that tells what its system shows: processor, memory, addresses, connection, screens, USB,
