@@ -1,35 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { emptyEstate, intakeTarget, writeFolder, type Estate, type TableMap } from '@underpass/contracts';
-import { readDelimited } from './delimited.js';
-import { isFieldWord } from './fieldWords.js';
-import { guessColumns, guessKind, mapOf } from './guess.js';
+import { type Estate, type TableMap } from '@underpass/contracts';
+import { common, devices, estate, estateOf, hall, sheetOf, targetOf, yard } from '../../test/deviceList.js';
+import { guessColumns, mapOf } from './guess.js';
 import { MapError } from './intake.js';
 import { takeIn } from './take.js';
-import { looksLike } from './looksLike.js';
-import { NameBook } from './names.js';
-import { fieldsOfPattern, partBy, readPattern } from './pattern.js';
 
-const yard = { id: 'yard', name: 'North yard', kind: 'dock', latitude: 53, longitude: 6, lineKind: 'fibre' };
-const hall = { id: 'hall', name: 'Wexcombe hall', kind: 'ticket-hall', latitude: 53, longitude: 6, lineKind: 'dsl' };
-const estateOf = (parts: object): Estate => ({ ...emptyEstate(), ...parts }) as Estate;
-const estate = estateOf({ location: [yard, hall] });
-const targetOf = (of: Estate = estate, kind: 'endpoint' | 'person' | 'group' | 'location' = 'endpoint') =>
-  intakeTarget(kind, (each) => of[each]);
-const sheetOf = (text: string) => readDelimited(text, { isKnown: isFieldWord });
-
-const devices = `Gerätename;Inventar-Nr.;Gerätetyp;Standort;RAM (GB);Auflösung;Eigentum;Plattform;Prozessor;Zugangsart
-Kasse 1;INV 1;Thin Client;North Yard;4;1920x1080;Firma;thin;x64;eingebaut
-Kasse 2;INV 2;Notebook;wexcombe-hall;16;2x 1920 x 1080;privat;desktop;x64;Browser
-`;
-const common = {
-  ownership: 'managed',
-  platform: 'desktop',
-  processor: 'x86-64',
-  clientKind: 'browser',
-  deviceClass: 'laptop',
-  location: 'yard',
-};
 const mapping = (more: Partial<TableMap> & Pick<TableMap, 'columns'>): TableMap => ({
   kind: 'endpoint',
   key: 'id',
@@ -38,97 +14,6 @@ const mapping = (more: Partial<TableMap> & Pick<TableMap, 'columns'>): TableMap 
   ...more,
 });
 const plain = (from: string, to: string) => ({ from, to, with: ' ' });
-
-describe('what columns are', () => {
-  it.each([
-    [['192.0.2.7', '198.51.100.3'], 'address'],
-    [['256.0.2.7', '198.51.100.300'], 'version'],
-    [['2001:db8::1', '2001:db8:0:0:0:0:0:2'], 'address'],
-    [['2001:db8:::1'], 'name'],
-    [['192.0.2.0/24', '198.51.100.0/25'], 'address range'],
-    [['00:00:5e:00:53:01', '00-00-5E-00-53-AF'], 'hardware address'],
-    [['1920x1080', '2560 × 1440', '2x 1920x1080 @60'], 'resolution'],
-    [['4.12.1', '4.12', '5'], 'version'],
-    [['1', '2', '3'], 'whole number'],
-    [['1', '2,5', '3'], 'number'],
-    [['10 %', '20%'], 'share'],
-    [['8 GB', '16 GB'], 'amount'],
-    [['ja', 'nein', 'Ja'], 'yes or no'],
-    [['31.12.2026', '2026-12-31'], 'date'],
-    [['08:30', '7:15'], 'time'],
-    [['ada@saltmarsh.example'], 'e-mail address'],
-    [['gw.estuary.example'], 'host name'],
-    [['cn=Ada,ou=Yard', 'CN=Bo, OU=Hall'], 'distinguished name'],
-    [['SN123-456', '7KX9911B'], 'serial number'],
-    [['laptop', 'laptop', 'kiosk', 'laptop', 'kiosk', 'laptop'], 'word'],
-    [['Ada Ames', 'Bo Brook', 'Cy Crane'], 'name'],
-    [['one; two', 'three; four'], 'text'],
-    [['', ' '], 'empty'],
-    // four of five alike are enough, three of five are not
-    [['1', '2', '3', '4', 'x y'], 'whole number'],
-    [['1', '2', '3', 'x y', 'z w'], 'text'],
-  ])('%j look like %s', (cells, look) => {
-    expect(looksLike(cells)).toBe(look);
-  });
-
-  it('look at long nonsense as fast as at anything', () => {
-    for (const cell of [':'.repeat(5000), '1.'.repeat(3000), `${'a=,'.repeat(2000)}b`, 'A1'.repeat(3000)])
-      expect(looksLike([cell])).toBeDefined();
-  });
-
-  it('are found by name and content, in German as in English', () => {
-    const guesses = guessColumns(sheetOf(devices), targetOf());
-    expect(guesses.map(({ field }) => field)).toEqual([
-      'name',
-      'id',
-      'deviceClass',
-      'location',
-      'memoryMB',
-      'screens',
-      'ownership',
-      'platform',
-      'processor',
-      'clientKind',
-    ]);
-    expect(guesses.every(({ sure }) => sure >= 0.5 && sure <= 1)).toBe(true);
-  });
-
-  it('are found by content alone where their names say nothing, and never guessed at', () => {
-    const guesses = guessColumns(sheetOf('a;b;c;d\nNorth yard;1920x1080;pinched;12\nWexcombe hall;1280x800;blue;13\n'), targetOf());
-    expect(guesses.map(({ field }) => field)).toEqual(['location', 'screens', null, null]);
-  });
-
-  it('that name what is not there yet are taken by their name all the same', () => {
-    expect(guessColumns(sheetOf('Gerätename;Standort\nA;Elsewhere\nB;Nowhere\n'), targetOf()).map(({ field }) => field)).toEqual([
-      'name',
-      'location',
-    ]);
-  });
-
-  it('make the kind of the list', () => {
-    const all = (['location', 'person', 'endpoint', 'group'] as const).map((kind) => targetOf(estate, kind));
-    expect(guessKind(sheetOf(devices), all)?.kind).toBe('endpoint');
-    expect(guessKind(sheetOf('Standort;Leitung;Download (Mbit/s);Upload (Mbit/s);Art\nWerft;Glasfaser;100;50;Werft\n'), all)?.kind).toBe(
-      'location',
-    );
-  });
-
-  it.each(['endpoints.csv', 'people.csv', 'locations.csv', 'groups.csv'])('of our own %s are taken for what they are', (file) => {
-    const kind = { 'endpoints.csv': 'endpoint', 'people.csv': 'person', 'locations.csv': 'location', 'groups.csv': 'group' }[
-      file
-    ] as 'endpoint';
-    const own = estateOf({
-      location: [
-        { ...yard, worksFrom: '08:00', worksTo: '17:00', metered: true, ownLines: false, inside: false, timeZone: 'UTC', sharedBy: 5 },
-      ],
-      group: [{ id: 'g', name: 'All', rank: 1, memberOf: [], publications: [] }],
-      person: [{ id: 'p', name: 'Ada', kind: 'staff', location: 'yard', groups: ['g'] }],
-      endpoint: [{ id: 'e', name: 'E', person: 'p', users: [], peripherals: ['headset'], alwaysOn: false, ...common }],
-    });
-    const guesses = guessColumns(sheetOf(writeFolder(own).get(file) as string), targetOf(own, kind));
-    for (const { name, field } of guesses) expect([name, field]).toEqual([name, name]);
-  });
-});
 
 describe('rows that are taken in', () => {
   const take = (text: string, map?: TableMap, of: Estate = estate) => {
@@ -379,47 +264,5 @@ describe('rows that are taken in', () => {
         expect(new Set(taken.map(({ object }) => object.id)).size).toBe(taken.length);
       }),
     );
-  });
-});
-
-describe('names and patterns', () => {
-  it('are found by id, by name whatever its case and accents, and only where one has it', () => {
-    const book = new NameBook([
-      { id: 'a', name: 'Büro Süd' },
-      { id: 'b', name: 'Twin' },
-      { id: 'c', name: 'twin' },
-    ]);
-    expect(book.find(' A ')).toEqual({ id: 'a' });
-    expect(book.find('buro sud')).toEqual({ id: 'a' });
-    expect(book.find('TWIN')).toEqual({ several: ['b', 'c'] });
-    expect(book.find('other')).toBeNull();
-  });
-
-  it('are near by a slip or two, or as part of one another', () => {
-    const book = new NameBook([
-      { id: 'w', name: 'Wexcombe hall' },
-      { id: 's', name: 'Sand' },
-    ]);
-    expect(book.near('Wexcome hall').map(({ id }) => id)).toEqual(['w']);
-    expect(book.near('Wexcmbe hal').map(({ id }) => id)).toEqual(['w']);
-    expect(book.near('Wxcm hal')).toEqual([]);
-    expect(book.near('wexcombe').map(({ id }) => id)).toEqual(['w']);
-    // of short names one slip alone
-    expect(book.near('Sant').map(({ id }) => id)).toEqual(['s']);
-    expect(book.near('Sett')).toEqual([]);
-    expect(book.near('')).toEqual([]);
-  });
-
-  it('part what they put together', () => {
-    const word = fc.string({ unit: fc.constantFrom('a', 'b', '7', ' '), minLength: 1, maxLength: 8 }).map((text) => text.trim() || 'a');
-    fc.assert(
-      fc.property(word, word, word, (a, b, c) => {
-        expect(partBy(readPattern('{x}-{y} ({z})'), `${a}-${b} (${c})`)).toEqual({ x: a, y: b, z: c });
-      }),
-    );
-    expect(fieldsOfPattern(readPattern('a {x}{y} b'))).toEqual(['x', 'y']);
-    expect(partBy(readPattern('{x}'), 'all of it')).toEqual({ x: 'all of it' });
-    expect(partBy(readPattern('no {x}'), 'yes it')).toBeNull();
-    expect(partBy(readPattern('{x} end'), 'a end more')).toBeNull();
   });
 });
