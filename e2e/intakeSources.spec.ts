@@ -56,6 +56,13 @@ test('from a directory with nested groups: tried, read, who sees what is right; 
     await form.getByLabel('Beneath the entry').fill(base);
     await form.getByLabel('Signs in as').fill(reader.dn);
     await form.getByLabel('Password').fill(reader.secret);
+    // what is typed is there after a reload, the password alone is not
+    await page.waitForTimeout(400);
+    await page.reload();
+    await expect(form.getByLabel('Beneath the entry')).toHaveValue(base);
+    await expect(form.getByLabel('Password')).toHaveValue('');
+    expect(await page.evaluate(() => JSON.stringify(sessionStorage))).not.toContain(reader.secret);
+    await form.getByLabel('Password').fill(reader.secret);
     await form.getByRole('button', { name: 'Try it' }).click();
     await expect(form.getByRole('alert')).toContainText('is not vouched for');
     await form.getByText('Who vouches for its certificate').click();

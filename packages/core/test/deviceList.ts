@@ -1,5 +1,6 @@
 import { emptyEstate, intakeTarget, type Estate } from '@underpass/contracts';
 import { readDelimited } from '../src/intake/delimited.js';
+import type { IntakeTarget } from '../src/intake/target.js';
 import { isFieldWord } from '../src/intake/fieldWords.js';
 
 /** Two places, and what stands for a list of devices over them. */
@@ -7,7 +8,7 @@ export const yard = { id: 'yard', name: 'North yard', kind: 'dock', latitude: 53
 export const hall = { id: 'hall', name: 'Wexcombe hall', kind: 'ticket-hall', latitude: 53, longitude: 6, lineKind: 'dsl' };
 export const estateOf = (parts: object): Estate => ({ ...emptyEstate(), ...parts }) as Estate;
 export const estate = estateOf({ location: [yard, hall] });
-export const targetOf = (of: Estate = estate, kind: 'endpoint' | 'person' | 'group' | 'location' = 'endpoint') =>
+export const targetOf = (of: Estate = estate, kind: 'endpoint' | 'person' | 'group' | 'location' = 'endpoint'): IntakeTarget =>
   intakeTarget(kind, (each) => of[each]);
 export const sheetOf = (text: string) => readDelimited(text, { isKnown: isFieldWord });
 

@@ -3,6 +3,7 @@ import { LdapSettings, type LdapFeedView, type LdapTried } from '@underpass/cont
 import { useState } from 'react';
 import { call } from '../../api/client.js';
 import { Labelled } from '../../ui/form/Labelled.js';
+import { useKeptForm } from '../../ui/form/useKeptForm.js';
 import { useSent } from '../../ui/form/useSent.js';
 import { useAction } from '../../ui/useAction.js';
 import { Wide } from '../../ui/Wide.js';
@@ -61,9 +62,15 @@ export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => 
     if (feed) await call(`intake/ldap/${feed.id}`, 'PUT', body);
     else await call('intake/ldap', 'POST', { name: typed.name, ...body });
     await client.invalidateQueries({ queryKey: ['intake', 'ldap'] });
-    onDone();
+    leave();
     return { text: feed ? `The settings of ${feed.name} are kept.` : `${typed.name} is kept. It has not been read yet.` };
   });
+  // a password is kept nowhere in the browser
+  const { forget } = useKeptForm(form, `ldap.${feed?.id ?? 'new'}`, ['secret']);
+  const leave = () => {
+    forget();
+    onDone();
+  };
   const faultOf = (field: string) => {
     const { errors } = form.formState as { errors: Record<string, { message?: string } & Record<string, { message?: string }>> };
     return errors[field]?.message ?? errors.settings?.[field]?.message;
@@ -155,7 +162,7 @@ export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => 
           <button className="btn btn-primary" disabled={form.busy}>
             Keep it
           </button>
-          <button type="button" className="btn btn-quiet" onClick={onDone}>
+          <button type="button" className="btn btn-quiet" onClick={leave}>
             Leave it
           </button>
         </span>

@@ -7,6 +7,7 @@ import { useCanEdit, useSession } from '../../api/session.js';
 import { Failed, Loading } from '../../ui/States.js';
 import { moment } from '../../ui/times.js';
 import { useAction } from '../../ui/useAction.js';
+import { useTyped } from '../../ui/useTyped.js';
 import { Work } from '../../ui/Work.js';
 import { intakeQueries } from '../queries.js';
 import { FeedOutcome } from './FeedOutcome.js';
@@ -16,7 +17,7 @@ import { LdapForm } from './LdapForm.js';
 export function LdapSection() {
   const asked = useQuery(intakeQueries.ldap());
   const admin = useSession().data?.role === 'admin';
-  const [open, setOpen] = useState<string | null>(null);
+  const [open, setOpen] = useTyped<string | null>('ldap.open', null);
   if (asked.isPending) return <Loading what="the directories that are read" />;
   if (!asked.data) return <Failed what="The directories that are read" error={asked.error} onRetry={() => void asked.refetch()} />;
   return (
