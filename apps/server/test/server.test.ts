@@ -47,14 +47,21 @@ describe('doors', () => {
     const { paths } = document as { paths: Record<string, Record<string, object>> };
     // what people without a sign-in here may reach: signing in, a field check by its link, a link that leads to a portal; and what devices fetch
     const open = (path: string) =>
-      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|api\/published\/(key$|\{endpoint\}\/)|go\/)/.test(
+      /^\/(api\/session$|api\/session\/(options|provider)|api\/check\/|api\/(health|ready)$|api\/published\/(key$|\{endpoint\}\/)|go\/|enrol\/)/.test(
         path,
       ) && path !== '/api/session/provider/confirm';
     const closed = Object.entries(paths).flatMap(([path, methods]) =>
       open(path) ? [] : Object.keys(methods).map((method) => [method.toUpperCase(), path] as const),
     );
     expect(closed.length).toBeGreaterThan(45);
+    // the key of a batch is in the address: one that is none opens nothing
+    expect((await fetch(`${one.base}/enrol/${'x'.repeat(32)}/report.sh`)).status).toBe(404);
     for (const [method, path] of closed) {
+      if (path.startsWith('/scim/')) {
+        const { status } = await fetch(`${one.base}${path.replace(/\{[^}]+\}/g, 'x')}`, { method });
+        expect([method, path, status]).toEqual([method, path, 401]);
+        continue;
+      }
       const address = path.replace(/^\/api\//, '').replace(/\{[^}]+\}/g, 'x');
       const { status } = await one.call(address, { method, ...(method === 'GET' || method === 'DELETE' ? {} : { body: {} }) });
       expect([method, path, status]).toEqual([method, path, 401]);

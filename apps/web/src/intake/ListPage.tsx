@@ -67,7 +67,8 @@ function Mapped({ id, look, reading, onRead }: { id: string; look: ListLook; rea
   const [{ job, basis }, setWork] = useTyped<{ job: string | null; basis: string }>(`list.${id}.work`, { job: null, basis: '' });
   const { fault, run } = useAction();
   const work = useJob(job);
-  const now = JSON.stringify({ map, mends, ...wish });
+  // under which name it is kept makes nothing of it another
+  const now = JSON.stringify({ map, mends, over: wish.over, remove: wish.remove });
   const start = (what: 'check' | 'take') =>
     run(async () => {
       const { job: begun } = await call<JobStarted>(`intake/lists/${id}/${what}`, 'POST', { map, mends, ...wish });

@@ -93,6 +93,16 @@ describe('what somebody types', () => {
       wired: { value: null, at, by: 'Ines Farrow' },
     });
   });
+  it('may be figures under the name of what is assumed', () => {
+    const before = { id: 'organisation', assumed: { 'line/4g': 40 } };
+    const after = { id: 'organisation', assumed: { 'line/4g': 45 } };
+    expect(typed(before, after, at, 'x')).toEqual({ assumed: { value: { 'line/4g': 45 }, at, by: 'x' } });
+    expect(typed({ id: 'organisation' }, after, at, 'x')).toHaveProperty('assumed');
+    expect(arrived({ before, after, fields: ['assumed'], source: 'list', at, said: said({}), order }).object).toEqual(after);
+    expect(typed({ id: 'e', assumed: ['platform'] }, { id: 'e', platform: 'thin' }, at, 'x')).toEqual({
+      platform: { value: 'thin', at, by: 'x' },
+    });
+  });
   it('is not what is assumed', () => {
     expect(typed(null, { id: 'a', name: 'A', platform: 'desktop', assumed: ['platform'] }, at, 'x')).toEqual({
       name: { value: 'A', at, by: 'x' },

@@ -83,7 +83,7 @@ export function arrived<T extends object>({
 } {
   const told = after as Readonly<Record<string, unknown>>;
   const there = (before ?? {}) as Readonly<Record<string, unknown>>;
-  const assumed = (there.assumed ?? []) as readonly string[];
+  const assumed = assumedOf(there);
   const own = said.get(source) ?? {};
   const held: Held[] = [];
   const says: Record<string, SaidField> = {};
@@ -104,12 +104,18 @@ export function arrived<T extends object>({
   return { object: object as T, held, says };
 }
 
+/** Fields that are taken to be so. The organisation has figures of its own under the same name. */
+const assumedOf = (object: Readonly<Record<string, unknown>>): readonly string[] =>
+  Array.isArray(object.assumed) ? (object.assumed as string[]) : [];
+const isListOfAssumed = (field: string, ...objects: readonly Readonly<Record<string, unknown>>[]): boolean =>
+  field === 'assumed' && objects.every(({ assumed }) => assumed === undefined || Array.isArray(assumed));
+
 /** What somebody says by changing an object by hand: the fields that get another value. What is assumed nobody says. */
 export function typed(before: object | null, after: object, at: string, by: string): SaidFields {
   const [there, next] = [(before ?? {}) as Record<string, unknown>, after as Record<string, unknown>];
-  const assumed = (next.assumed ?? []) as readonly string[];
+  const assumed = assumedOf(next);
   const changed = [...new Set([...Object.keys(there), ...Object.keys(next)])].filter(
-    (field) => field !== 'id' && field !== 'assumed' && !assumed.includes(field) && !alike(there[field], next[field]),
+    (field) => field !== 'id' && !isListOfAssumed(field, there, next) && !assumed.includes(field) && !alike(there[field], next[field]),
   );
   return Object.fromEntries(changed.map((field) => [field, { value: next[field] ?? null, at, by }]));
 }
