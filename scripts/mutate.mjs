@@ -1,5 +1,5 @@
 // npm run mutate [subject…]: puts small faults into packages/core, one at a time, and tells which of them no test notices.
-// Each subject (a folder of packages/core/src) is tried against its own tests, and remembered, so that only what changed is tried again.
+// Each subject (a folder of packages/core/src, or a room in one: intake/scim) is tried against its own tests, and remembered, so that only what changed is tried again.
 // `npm run mutate -- --report` writes what is remembered of all subjects into docs/testing.md without running anything.
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
@@ -23,6 +23,14 @@ const slow = [
   'telling/section.test.ts',
 ];
 const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
+/** Rooms of subjects that are large: each can be tried by itself. */
+const rooms = subjects.flatMap((subject) =>
+  readdirSync(join(source, subject))
+    .filter((name) => name !== 'fixtures' && statSync(join(source, subject, name)).isDirectory())
+    .map((name) => `${subject}/${name}`),
+);
+/** The name of a subject or room in the name of a file. */
+const fileOf = (subject) => subject.replace('/', '-');
 const testsIn = (subject) =>
   readdirSync(join(source, subject), { recursive: true })
     .filter((name) => name.endsWith('.test.ts') && !slow.includes(`${subject}/${name}`))
@@ -42,11 +50,11 @@ function configOf(subject, tests) {
     mutate: [`packages/core/src/${subject}/**/*.ts`, '!**/*.test.ts', '!**/index.ts', '!**/browserSupport.ts'],
     // the projects of jest.config.js would each run the tests once more
     ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
-    tempDirName: `.cache/mutate/sandbox-${subject}`,
+    tempDirName: `.cache/mutate/sandbox-${fileOf(subject)}`,
     incremental: true,
-    incrementalFile: `.cache/mutate/${subject}.json`,
+    incrementalFile: `.cache/mutate/${fileOf(subject)}.json`,
     reporters: ['clear-text', 'progress-append-only', 'json'],
-    jsonReporter: { fileName: `.cache/mutate/${subject}.report.json` },
+    jsonReporter: { fileName: `.cache/mutate/${fileOf(subject)}.report.json` },
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: false },
     concurrency: 2,
     // a machine that does other things beside must not make a slow test look like one that never ends
@@ -66,7 +74,7 @@ function configOf(subject, tests) {
 
 /** What survived is tried again: the runner would not see that a new test covers what is reached while a file is loaded. */
 function forgetSurvivors(subject) {
-  const file = join(cache, `${subject}.json`);
+  const file = join(cache, `${fileOf(subject)}.json`);
   if (!existsSync(file)) return;
   const known = JSON.parse(readFileSync(file, 'utf8'));
   for (const each of Object.values(known.files))
@@ -76,7 +84,7 @@ function forgetSurvivors(subject) {
 
 /** Found: a test failed or ran for ever. Faults that cannot be (the text of a type, an error while loading) count for nothing. */
 function countsOf(subject) {
-  const file = join(cache, `${subject}.report.json`);
+  const file = join(cache, `${fileOf(subject)}.report.json`);
   if (!existsSync(file)) return null;
   const counts = { noticed: 0, all: 0 };
   for (const { mutants } of Object.values(JSON.parse(readFileSync(file, 'utf8')).files))
@@ -89,13 +97,15 @@ function countsOf(subject) {
 }
 
 function report() {
-  const rows = subjects.flatMap((subject) => {
+  const text = readFileSync(page, 'utf8');
+  // what another machine found stays until it is tried again here
+  const before = new Map([...text.matchAll(/^\| ([a-z]+(?:\/[a-zA-Z]+)?) \| \d.*\|$/gm)].map(([row, subject]) => [subject, row]));
+  const rows = [...subjects, ...rooms].sort().flatMap((subject) => {
     const counts = countsOf(subject);
-    if (!counts?.all) return [];
+    if (!counts?.all) return before.get(subject) ?? [];
     return [`| ${subject} | ${counts.all} | ${counts.noticed} | ${Math.round((100 * counts.noticed) / counts.all)} % |`];
   });
   const table = ['| subject | faults | noticed | share |', '| --- | ---: | ---: | ---: |', ...rows].join('\n');
-  const text = readFileSync(page, 'utf8');
   const marked = /(<!-- faults -->\n)[\s\S]*(<!-- end of faults -->)/;
   writeFileSync(
     page,
@@ -107,7 +117,7 @@ function report() {
 ensureModules();
 const asked = process.argv.slice(2);
 const wanted = asked.filter((name) => !name.startsWith('--'));
-const unknown = wanted.filter((name) => !subjects.includes(name));
+const unknown = wanted.filter((name) => !subjects.includes(name) && !rooms.includes(name));
 if (unknown.length) {
   process.stderr.write(`No subject “${unknown[0]}” in packages/core/src. There are: ${subjects.join(', ')}.\n`);
   process.exit(2);
@@ -121,11 +131,11 @@ if (!asked.includes('--report')) {
       continue;
     }
     forgetSurvivors(subject);
-    writeFileSync(join(cache, `${subject}.config.json`), JSON.stringify(configOf(subject, tests), null, 2));
+    writeFileSync(join(cache, `${fileOf(subject)}.config.json`), JSON.stringify(configOf(subject, tests), null, 2));
     const started = Date.now();
     const { status } = spawnSync(
       process.execPath,
-      ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', `.cache/mutate/${subject}.config.json`],
+      ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', `.cache/mutate/${fileOf(subject)}.config.json`],
       {
         cwd: root,
         stdio: 'inherit',
