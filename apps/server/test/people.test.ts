@@ -117,6 +117,24 @@ test('what was kept long enough is let go of, just after its time and not just b
       `INSERT INTO sighting (id, at, person, portal, outcome, saw, steps) VALUES (gen_random_uuid(), $1, 'P002', $2, 'list', '{}', '{}')`,
       [at(rules.keepReportsDays, extra), extra > 0 ? 'just-kept' : 'just-over'],
     );
+  // devices that reported: those that nobody took in go, with keys that are over; one that was taken in stays, and so does its key
+  const batches = ['11111111-0000-4000-8000-000000000001', '11111111-0000-4000-8000-000000000002'];
+  for (const [i, id] of batches.entries())
+    await sql.query(
+      `INSERT INTO enrol_batch (id, name, token_hash, most, used, by_name, at, expires_at) VALUES ($1, 'Tills', $2, 9, 3, 'x', $3, $3)`,
+      [id, `sum ${i}`, at(91, 0)],
+    );
+  for (const [i, state, extra] of [
+    [0, 'waiting', -60_000],
+    [1, 'waiting', 60_000],
+    [2, 'dropped', -60_000],
+    [3, 'taken', -60_000],
+  ] as const)
+    await sql.query(
+      `INSERT INTO enrol_device (id, batch, device_key, name, report, address, first_at, at, state)
+       VALUES (gen_random_uuid(), $1, $2, $2, '{}', '', $3, $3, $4)`,
+      [batches[0], `reported ${i}`, at(90, extra), state],
+    );
   const guest = await ask<{ object: { guest: object; id: string } }>('estate/person/P380');
   const ended = new Date(now - (rules.keepLeftDays + 2) * day).toISOString().slice(0, 10);
   await ask(
@@ -141,6 +159,8 @@ test('what was kept long enough is let go of, just after its time and not just b
     false,
     true,
   ]);
+  expect((await sql.query('SELECT name FROM enrol_device ORDER BY 1')).rows).toEqual([{ name: 'reported 1' }, { name: 'reported 3' }]);
+  expect((await sql.query('SELECT id FROM enrol_batch')).rows).toEqual([{ id: batches[0] }]);
   const { rows } = await sql.query<{ name: string }>(
     `SELECT tablename AS name FROM pg_tables WHERE tablename LIKE 'measurement_2%' ORDER BY 1`,
   );
