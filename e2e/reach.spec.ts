@@ -39,6 +39,8 @@ const routes = [
   '/estate/import',
   '/estate/list',
   '/estate/gaps',
+  '/estate/sources',
+  '/estate/devices',
   '/check-one',
   '/estate/changes',
   '/estate/configFile/MAR-TC-020',
