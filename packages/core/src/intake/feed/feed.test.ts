@@ -230,6 +230,52 @@ describe('what somebody typed', () => {
   });
 });
 
+describe('ids and names', () => {
+  it('of people are what they sign in as where that may be one; of groups always made of the name', () => {
+    const { linked: links, notes } = laid(
+      { person: [], group: [] },
+      {
+        people: [comes('p', [], { match: 'wren.vale' }), comes('q', [], { match: 'Bram Locke!' }), comes('r', [], { match: '!!' })],
+        groups: [of('g', [], 'a.b')],
+      },
+    );
+    expect(links.map(({ id }) => id)).toEqual(['a-b', 'wren.vale', 'bram-locke', 'person']);
+    expect(notes).toEqual([]);
+  });
+  it('are counted on where they are taken, and stay as long as an id may be', () => {
+    const long = 'x'.repeat(64);
+    const { linked: links } = laid(
+      { person: [person('a'), person(long)], group: [], links: [linked('person', 'a'), linked('person', long)] },
+      { people: [comes('n1', [], { match: 'a' }), comes('n2', [], { match: 'A' }), comes('n3', [], { match: long })] },
+    );
+    expect(links.map(({ id }) => id)).toEqual(['a-2', 'A', `${'x'.repeat(58)}-2`]);
+  });
+  it('that several groups have say nothing of which is meant: another is made, and told', () => {
+    const scene = { person: [], group: [group('g1', { name: 'Desk' }), group('g2', { name: 'desk' })] };
+    const { linked: links, notes } = laid(scene, { groups: [of('k', [], 'DESK')] });
+    expect(links).toEqual([{ kind: 'group', key: 'k', id: 'desk', made: true }]);
+    expect(notes).toEqual([expect.stringContaining('g1, g2')]);
+  });
+  it('are told of whoever keeps a field, each with what stands', () => {
+    const said = {
+      'person/a': {
+        typed: { name: { value: 'Wren V.', at }, groups: { value: ['g1'], at } },
+        [source]: { name: { value: 'Wren Vale', at }, groups: { value: ['g1', 'g2'], at } },
+      },
+    };
+    const scene = {
+      person: [person('a', ['g1'], { name: 'Wren V.' })],
+      group: [group('g1'), group('g2')],
+      links: ['g1', 'g2'].map((key) => linked('group', key)),
+    };
+    const { held } = laid({ ...scene, said }, { people: [comes('a', ['g1', 'g2'], { name: 'W. Vale' })] });
+    expect(held.map(({ field, stands, name, value }) => [field, stands, name, value])).toEqual([
+      ['name', 'Wren V.', 'W. Vale', 'W. Vale'],
+      ['groups', ['g1'], 'W. Vale', ['g1', 'g2']],
+    ]);
+  });
+});
+
 it('the same twice comes to nothing', () => {
   const feed = { people: [comes('a', ['g1'], { place: 'hall' })], groups: [of('g1'), of('g2', ['g1'])] };
   const first = laid({ person: [], group: [] }, feed);
