@@ -76,11 +76,10 @@ describe('a device that reports', () => {
     expect(made).toMatchObject({
       name: 'Fresh till',
       location: 'wexcombe',
-      deviceClass: 'desktop-computer',
       memoryMB: 8192,
       cores: 4,
       processor: 'x86-64',
-      assumed: ['clientKind', 'ownership'],
+      assumed: ['clientKind', 'deviceClass', 'ownership', 'platform'],
     });
     expect(made.reportedAt).toBeDefined();
     expect(await waiting()).toEqual([]);

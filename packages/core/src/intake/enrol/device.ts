@@ -10,10 +10,11 @@ const processors: Readonly<Record<string, Endpoint['processor']>> = {
   ...{ armv7l: 'armhf', armv6l: 'armhf', armhf: 'armhf' },
 };
 
-/** What an enclosure is [DMTF DSP0134 7.4.1, typed from memory]; of the others nothing is said. */
+/**
+ * What an enclosure is [DMTF DSP0134 7.4.1, typed from memory]; of the others nothing is said. That it stands on a desk does not make it
+ * a computer: thin clients are in the same enclosures.
+ */
 const enclosures: Readonly<Record<number, Endpoint['deviceClass']>> = {
-  ...{ 3: 'desktop-computer', 4: 'desktop-computer', 5: 'desktop-computer', 6: 'desktop-computer', 7: 'desktop-computer' },
-  ...{ 13: 'desktop-computer', 15: 'desktop-computer', 16: 'desktop-computer', 35: 'desktop-computer' },
   ...{ 8: 'laptop', 9: 'laptop', 10: 'laptop', 14: 'laptop', 31: 'laptop', 32: 'laptop' },
   ...{ 11: 'phone', 30: 'tablet' },
 };
@@ -52,6 +53,12 @@ function clockOf(time: string, atMs: number): string | undefined {
   return Number.isNaN(off) ? undefined : Math.abs(off) <= clockOffS ? 'right' : String(off);
 }
 
+/** What it runs: held in the hand it is said by its class; else only where whoever runs the script names the class. */
+function platformOf(given: DeviceReport['class'], found: Endpoint['deviceClass'] | undefined): Endpoint['platform'] | undefined {
+  if (found === 'phone' || found === 'tablet') return 'mobile';
+  return given === undefined ? undefined : given === 'thin-client' ? 'thin' : 'desktop';
+}
+
 /** Fields of an endpoint that a device tells of itself. What it does not tell is left out. */
 export type ReportedFields = Partial<
   Pick<
@@ -84,9 +91,9 @@ export function reportedFields(report: DeviceReport, atMs: number): ReportedFiel
   const screens = report.screens.flatMap(screenOf);
   const peripherals = peripheralsOf(usb);
   const clock = time === undefined ? undefined : clockOf(time, atMs);
-  const platform = deviceClass === 'thin-client' ? 'thin' : deviceClass === 'phone' || deviceClass === 'tablet' ? 'mobile' : 'desktop';
+  const platform = platformOf(report.class, deviceClass);
   return {
-    platform,
+    ...(platform ? { platform } : {}),
     ...(processor ? { processor } : {}),
     ...(deviceClass ? { deviceClass } : {}),
     ...(cpus !== undefined && cpus <= 256 ? { cores: cpus } : {}),

@@ -58,14 +58,14 @@ describe('an address in a range', () => {
 
 describe('what a device tells', () => {
   it('is what its endpoint has, as far as it tells', () => {
-    expect(fields({})).toEqual({ platform: 'desktop' });
+    expect(fields({})).toEqual({});
     expect(
       fields({
         ...{ machine: 'x86_64', cpus: 8, memoryKB: 16_301_000, chassis: 10, model: 'Notebook 5', connection: 'wifi', signalDbm: -61 },
         ...{ time: '2026-11-27T07:59:10Z', client: { kind: 'native client', version: '4.12.1' } },
       }),
     ).toEqual({
-      ...{ platform: 'desktop', processor: 'x86-64', deviceClass: 'laptop', cores: 8, memoryMB: 15_919, model: 'Notebook 5' },
+      ...{ processor: 'x86-64', deviceClass: 'laptop', cores: 8, memoryMB: 15_919, model: 'Notebook 5' },
       ...{ connection: 'wifi', wifiSignalDbm: -61, clientKind: 'native client', clientVersion: '4.12.1', clock: 'right' },
     });
   });
@@ -80,20 +80,22 @@ describe('what a device tells', () => {
   it.each([
     [1, undefined],
     [2, undefined],
-    [3, 'desktop-computer'],
-    [7, 'desktop-computer'],
+    [3, undefined],
+    [7, undefined],
     [8, 'laptop'],
     [10, 'laptop'],
     [12, undefined],
-    [13, 'desktop-computer'],
+    [13, undefined],
     [30, 'tablet'],
     [31, 'laptop'],
     [33, undefined],
-    [35, 'desktop-computer'],
+    [35, undefined],
     [36, undefined],
   ])('names the enclosure %s: %s', (chassis, deviceClass) => expect(fields({ chassis }).deviceClass).toBe(deviceClass));
   it('is of a thin client, a tablet or a computer as whoever runs the script says', () => {
     expect(fields({ chassis: 3, class: 'thin-client' })).toMatchObject({ deviceClass: 'thin-client', platform: 'thin' });
+    expect(fields({ chassis: 3, class: 'desktop-computer' })).toMatchObject({ deviceClass: 'desktop-computer', platform: 'desktop' });
+    expect(fields({ chassis: 10 })).not.toHaveProperty('platform');
     expect(fields({ chassis: 30 })).toMatchObject({ deviceClass: 'tablet', platform: 'mobile' });
   });
   it.each([
