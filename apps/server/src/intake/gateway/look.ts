@@ -58,7 +58,8 @@ export async function lookAtGateway(target: Target): Promise<GatewaySeen> {
   return {
     names,
     ...{ notBefore: day(met.certificate.valid_from), notAfter: day(met.certificate.valid_to) },
-    ...{ public: met.fault === null || met.fault === 'CERT_HAS_EXPIRED', fault: met.fault },
+    // of several faults one is told: that it is over does not say that somebody vouched for it
+    ...{ public: met.fault === null, fault: met.fault },
     issuer: [met.certificate.issuer?.CN ?? met.certificate.issuer?.O ?? []].flat().join(', ').slice(0, 200),
     tlsHighest: 'certificate' in newer ? '1.3' : '1.2',
     tlsMinimum: 'certificate' in older ? '1.2' : '1.3',
