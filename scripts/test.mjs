@@ -133,11 +133,10 @@ try {
   if (wanted('unit')) ensureSlapd(root, say);
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
-  // what only reads the files runs one after the other beside everything up to the browser tests; lint remembers files that are as they were
-  const cached = ['--cache', '--cache-strategy', 'content', '--cache-location', join('.cache', 'eslint')];
+  // what only reads the files runs one after the other beside everything up to the browser tests
   const reading = [
-    ['lint', 'lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0', ...cached]],
-    ['format', 'format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+    ['lint', 'lint', [bin('oxlint/bin/oxlint'), '--type-aware', '--deny-warnings', '.']],
+    ['format', 'format', [bin('oxfmt/bin/oxfmt'), '--check']],
     ['unused', 'unused code', [bin('knip/bin/knip.js'), '--no-progress']],
     [
       'layers',

@@ -68,7 +68,7 @@ beforeAll(async () => {
   } as never);
   const callback = oidc.callback();
   inner = ((request: never, response: never) => {
-    const { url = '', method } = request as unknown as { url: string; method: string };
+    const { url, method } = request as unknown as { url: string; method: string };
     if (url.startsWith('/interaction/')) {
       void (async () => {
         await oidc.interactionDetails(request, response);

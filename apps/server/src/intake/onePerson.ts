@@ -69,7 +69,7 @@ function opened(making: Making, model: EstateModel, address: string, { what, wor
   const gateway = there?.id ?? making.make('gateway', address, { address, region: making.make('region', `Where ${address} stands`, {}) });
   if (pool === undefined) {
     pool = making.make('pool', `Hosts behind ${address}`, { gateway });
-    const region = there?.region ?? (making.writes.get(`gateway/${gateway}`)?.after as { region: string }).region;
+    const region = there?.region ?? (making.writes.get(`gateway/${gateway}`)?.after as { region: string } | undefined)?.region;
     making.make('host', `A host behind ${address}`, { pool, region });
   }
   const usual = standIns.resource as Pick<Resource, 'work'>;

@@ -93,7 +93,7 @@ const severities = { warning: 4, notice: 5 } as const;
 const enterprise = 32_473;
 
 /** Quotes, backslashes and closing brackets are escaped in a parameter's value [RFC 5424 6.3.3]; control characters are left out. */
-// eslint-disable-next-line no-control-regex
+// oxlint-disable-next-line no-control-regex
 const parameter = (text: string): string => text.replace(/[\u0000-\u001f\u007f]/g, ' ').replace(/["\\\]]/g, '\\$&');
 const printable = (text: string): string => text.replace(/[^\x21-\x7e]/g, '').slice(0, 255) || '-';
 

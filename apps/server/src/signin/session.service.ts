@@ -34,7 +34,9 @@ export interface Visitor {
   known: string | undefined;
 }
 export type SignInResult =
-  { token: string; user: SignedIn; known: string } | { waitS: number } | { refused: 'wrong' | 'code needed' | 'code wrong' };
+  | { token: string; user: SignedIn; known: string }
+  | { waitS: number }
+  | { refused: 'wrong' | 'code needed' | 'code wrong' };
 
 const sessionHours = 12;
 const knownDays = 180;

@@ -25,7 +25,13 @@ export type ToPage =
 
 /** Why a check ends before it is over; the page tells it in the person's language. */
 export type EndedWhy =
-  'opened elsewhere' | 'open too long' | 'not understood' | 'took too long' | 'asked too often' | 'server cannot keep' | 'server failed';
+  | 'opened elsewhere'
+  | 'open too long'
+  | 'not understood'
+  | 'took too long'
+  | 'asked too often'
+  | 'server cannot keep'
+  | 'server failed';
 
 /** What is wanted of the way by whoever is checked. */
 export const CheckWanted = z.object({

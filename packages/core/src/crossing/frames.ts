@@ -10,7 +10,15 @@ import type { Way } from './way.js';
 
 /** What holds the frame rate where it is. */
 export type FrameLimiter =
-  'frame cap' | 'screen' | 'host drawing' | 'host encoding' | 'decoding' | 'browser drawing' | 'line' | 'loss' | 'unsteady way';
+  | 'frame cap'
+  | 'screen'
+  | 'host drawing'
+  | 'host encoding'
+  | 'decoding'
+  | 'browser drawing'
+  | 'line'
+  | 'loss'
+  | 'unsteady way';
 
 /** How the picture is decoded, in macroblocks (16 × 16 px) a second. */
 export interface Decoding {

@@ -41,7 +41,7 @@ export class Layers<V> implements ReadonlyMap<string, V> {
   settled(): Layers<V> {
     if (!(this.under instanceof Layers)) return this;
     const layers: ReadonlyMap<string, V | undefined>[] = [];
-    // eslint-disable-next-line @typescript-eslint/no-this-alias
+    // oxlint-disable-next-line typescript/no-this-alias
     let at: ReadonlyMap<string, V> = this;
     while (at instanceof Layers) {
       layers.push(at.over);

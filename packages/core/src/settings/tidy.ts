@@ -33,7 +33,7 @@ function* sortsOf(subjects: readonly SettingSubject[], index: ReturnType<typeof 
 }
 
 const same = (a: unknown, b: unknown): boolean =>
-  Array.isArray(a) && Array.isArray(b) ? [...a].sort().join() === [...b].sort().join() : a === b;
+  Array.isArray(a) && Array.isArray(b) ? a.map(String).sort().join() === b.map(String).sort().join() : a === b;
 
 function why(entry: Setting, sorts: readonly Sort[], index: ReturnType<typeof indexSettings>): NeedlessEntry['because'] {
   const meant = sorts.filter(({ meets }) => meets.includes(entry));

@@ -24,7 +24,10 @@ export interface Handing {
 
 /** Why somebody types again at a step. */
 export type TypedBecause =
-  'nothing is handed on' | 'a ticket, where a secret is wanted' | 'a part of the name is missing' | 'the name is written otherwise';
+  | 'nothing is handed on'
+  | 'a ticket, where a secret is wanted'
+  | 'a part of the name is missing'
+  | 'the name is written otherwise';
 /** One step with what reaches it. */
 export interface HandedStep {
   step: 'gateway' | 'broker' | 'host';

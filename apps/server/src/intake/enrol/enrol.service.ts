@@ -173,7 +173,8 @@ export class EnrolService {
   private async update(manager: EntityManager, id: string, report: DeviceReport): Promise<boolean> {
     const at = new Date().toISOString();
     const { write, says } = await this.over(manager, id, reportedFields(report, Date.now()), at);
-    const own = ({ reportedAt: _, screensAt: __, decodersAt: ___, ...rest }: Endpoint) => JSON.stringify(Object.entries(rest).sort());
+    const own = ({ reportedAt: _, screensAt: __, decodersAt: ___, ...rest }: Endpoint) =>
+      JSON.stringify(Object.entries(rest).sort(([a], [b]) => (a < b ? -1 : 1)));
     const changed = own(write.before as Endpoint) !== own(write.after as Endpoint);
     if (!changed && (write.before as Endpoint).reportedAt !== undefined) {
       if (Object.keys(says.fields).length) await writeSays(manager, [says]);

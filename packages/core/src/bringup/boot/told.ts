@@ -32,7 +32,7 @@ export function readOptions(run: Run, facts: BootFacts, lease: Lease, keep: (pla
   if (first.option.type !== type) return broken(type === 'text' ? 'address where text is read' : 'text where an address is read');
   const text = type === 'text' ? (utf8Text(option.bytes) ?? '') : option.bytes.length >= 4 ? ipv4At(option.bytes, 0) : '';
   if (text === '') return broken('option empty');
-  // eslint-disable-next-line no-control-regex
+  // oxlint-disable-next-line no-control-regex
   const bare = text.replace(/^[\s\u0000]+|[\s\u0000]+$/g, '');
   if (bare === '') return broken('option empty');
   if (bare !== text) return broken('option with blanks', bare);

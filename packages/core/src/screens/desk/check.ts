@@ -121,7 +121,7 @@ function scalesOf(screens: readonly Screen[], own: readonly number[], oneOnly: b
   if (mixed) return [{ code: 'mixed scales', screens: [...own], scales }];
   // the height of a letter of one size, mm for each of its points
   const lettersMm = own.flatMap((i) => {
-    const { widthMm, widthPx, scale = 1 } = screens[i] as Screen;
+    const { widthMm, widthPx, scale } = screens[i] as Screen;
     return widthMm === undefined ? [] : [{ i, mm: (widthMm / widthPx) * (set ? 1 : scale) }];
   });
   const least = lettersMm.reduce((best, each) => (each.mm < best.mm ? each : best), { i: -1, mm: Infinity });

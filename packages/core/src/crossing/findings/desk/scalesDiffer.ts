@@ -11,7 +11,7 @@ export const scalesDiffer: FindingKind = {
     const scales = new Set(session.screens.map((screen) => screen.scale));
     const low = Math.min(...scales);
     return {
-      text: `Screens have scales ${[...scales].sort().join(' and ')}, a ${endpoint.clientKind} takes one: text is the wrong size on the other`,
+      text: `Screens have scales ${[...scales].sort((a, b) => a - b).join(' and ')}, a ${endpoint.clientKind} takes one: text is the wrong size on the other`,
       cost: cost.risk + 30,
       costText: '1 screen hard to read',
       sure: 'likely',
