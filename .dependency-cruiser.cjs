@@ -112,7 +112,8 @@ module.exports = {
   options: {
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(dist|\\.cache|\\.tmp-test)/' },
-    tsPreCompilationDeps: 'specify',
+    tsPreCompilationDeps: true,
+    skipAnalysisNotInRules: true,
     enhancedResolveOptions: {
       conditionNames: ['@underpass/source', 'import', 'node', 'default'],
       exportsFields: ['exports'],
