@@ -1,14 +1,14 @@
-import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
 import { people, signIn } from './pages/app.js';
+import { faultsOf, watched } from './pages/faults.js';
 
 const password = 'otter lantern gravel tide';
 const code = (secret: string, later = 0) => new TOTP({ secret: Secret.fromBase32(secret) }).generate({ timestamp: Date.now() + later });
 
 /** Somebody of their own for a test, made by the administrator through the pages. */
 async function somebody(browser: Browser, address: string, name: string): Promise<Page> {
-  const admin = await (await browser.newContext()).newPage();
+  const admin = await (await watched(await browser.newContext())).newPage();
   await signIn(admin, 'admin@saltmarsh.example', '/sign-ins');
   await admin.locator('#user-email').fill(address);
   await admin.locator('#user-name').fill(name);
@@ -16,7 +16,7 @@ async function somebody(browser: Browser, address: string, name: string): Promis
   await admin.getByRole('button', { name: 'Add sign-in' }).click();
   await expect(admin.getByText(address)).toBeVisible();
   await admin.context().close();
-  const page = await (await browser.newContext()).newPage();
+  const page = await (await watched(await browser.newContext())).newPage();
   await enter(page, address, password);
   await expect(page.getByRole('link', { name: 'Underpass' })).toBeVisible();
   return page;
@@ -27,11 +27,13 @@ async function enter(page: Page, address: string, secret: string): Promise<void>
   await page.getByLabel('Password', { exact: true }).fill(secret);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 }
-const clean = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()).violations).toEqual([]);
+const clean = async (page: Page) => expect(await faultsOf(page)).toEqual([]);
 
 test('two who edit one place see it, choose, and no word of either is lost', async ({ browser }) => {
-  const [ines, selma] = [await (await browser.newContext()).newPage(), await (await browser.newContext()).newPage()];
+  const [ines, selma] = [
+    await (await watched(await browser.newContext())).newPage(),
+    await (await watched(await browser.newContext())).newPage(),
+  ];
   await signIn(ines, people.engineer, '/estate/location/oldhithe');
   await signIn(selma, 'admin@saltmarsh.example', '/estate/location/oldhithe');
   const name = (page: Page) => page.getByLabel('Name needed');
@@ -67,7 +69,7 @@ test('two who edit one place see it, choose, and no word of either is lost', asy
 
 test('a password is changed by its owner; everywhere else the page asks again and keeps what is typed', async ({ browser }) => {
   const page = await somebody(browser, 'change@saltmarsh.example', 'Perrin Vole');
-  const other = await (await browser.newContext()).newPage();
+  const other = await (await watched(await browser.newContext())).newPage();
   await enter(other, 'change@saltmarsh.example', password);
   await expect(other.getByRole('link', { name: 'Underpass' })).toBeVisible();
   await other.goto('/estate/location/tolmouth');
@@ -111,7 +113,7 @@ test('a second factor is set up, asked for, and a spare code stands in for it on
   await expect(spare).toHaveCount(10);
   const first = await spare.first().innerText();
   await clean(page);
-  const next = await (await browser.newContext()).newPage();
+  const next = await (await watched(await browser.newContext())).newPage();
   await enter(next, 'factor@saltmarsh.example', password);
   await next.getByLabel('Code').fill('123456');
   await next.getByRole('button', { name: 'Sign in', exact: true }).click();
@@ -129,7 +131,7 @@ test('a second factor is set up, asked for, and a spare code stands in for it on
 });
 
 test('through the organisation’s provider: in with the role of the claim, out with the code of nobody', async ({ browser }) => {
-  const page = await (await browser.newContext()).newPage();
+  const page = await (await watched(await browser.newContext())).newPage();
   await page.goto('/board');
   await page.getByRole('link', { name: 'Sign in with Saltmarsh sign-in' }).click();
   await page.getByRole('link', { name: 'Go on as Odo Thrift' }).click();
@@ -149,7 +151,7 @@ test('through the organisation’s provider: in with the role of the claim, out 
 });
 
 test('rights and rules are changed by an administrator, and the log of the doors tells of it', async ({ browser }) => {
-  const page = await (await browser.newContext()).newPage();
+  const page = await (await watched(await browser.newContext())).newPage();
   await signIn(page, 'admin@saltmarsh.example', '/sign-ins');
   await page.getByLabel('Role of Wyn Ashby').selectOption('engineer');
   await page.getByRole('link', { name: 'Log of the doors' }).click();

@@ -16,14 +16,18 @@ let skipped = 0;
 let cluster = null;
 
 /** How long the browser tests of a file take, s, by what was measured last; one that is not named takes about half a minute. */
-const takes = { reach: 210, flow: 85, access: 70, hands: 70, doors: 60, entry: 50, screens: 35 };
+const takes = { reach: 150, flow: 85, access: 70, hands: 70, intakeSources: 60, intake: 55, doors: 55, bringup: 55, entry: 50, board: 40 };
+/** Test files at a time: those of the server wait for half of their time, for a database or an end of patience. */
+const workers = 4;
+/** Browsers at a time: each waits for half of its time, for a line, a key or a server. */
+const browsers = 3;
 
-/** Files in two parts that take about as long: the longest first, each to the part that has less. */
-function halves(files) {
+/** Files in parts that take about as long: the longest first, each to the part that has least. */
+function partsOf(files) {
   const seconds = (name) => takes[name.replace('.spec.ts', '')] ?? 30;
-  const parts = [[], []].map((names) => ({ names, total: 0 }));
+  const parts = Array.from({ length: browsers }, () => ({ names: [], total: 0 }));
   for (const name of [...files].sort((a, b) => seconds(b) - seconds(a) || (a < b ? -1 : 1))) {
-    const part = parts[0].total <= parts[1].total ? parts[0] : parts[1];
+    const part = parts.reduce((least, each) => (each.total < least.total ? each : least));
     part.names.push(name);
     part.total += seconds(name);
   }
@@ -130,6 +134,13 @@ try {
     } catch (error) {
       say(`Left out: ${error.message}`);
     }
+  // the same browser without windows that nobody sees needs a third less; without it the whole one is driven
+  if (wanted('browser') && !existsSync('/usr/bin/chromium-headless-shell'))
+    try {
+      aptInstall(['chromium-headless-shell'], say);
+    } catch (error) {
+      say(`Left out: ${error.message}`);
+    }
   if (wanted('unit')) ensureSlapd(root, say);
   ensureBuilt();
   const bin = (path) => join('node_modules', path);
@@ -174,7 +185,7 @@ try {
     const file = join(root, '.cache', 'jest.json');
     await suite(
       'unit and database tests',
-      (files) => [bin('jest/bin/jest.js'), '--json', `--outputFile=${file}`, '--maxWorkers=2', ...files],
+      (files) => [bin('jest/bin/jest.js'), '--json', `--outputFile=${file}`, `--maxWorkers=${files.length ? 1 : workers}`, ...files],
       env,
       file,
       (r) => ofUnits(r, root),
@@ -182,13 +193,13 @@ try {
   }
   await beside;
   if (wanted('browser')) {
-    // two browsers at a time, each with a server and a database of its own
+    // each browser with a server and a database of its own
     await Promise.all(
-      halves(readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))).map((files, i) => {
+      partsOf(readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))).map((files, i) => {
         const part = i + 1;
         const file = join(root, '.cache', `browser-${part}.json`);
         return suite(
-          `browser tests, part ${part} of 2`,
+          `browser tests, part ${part} of ${browsers}`,
           (failing) => [
             bin('@playwright/test/cli.js'),
             'test',

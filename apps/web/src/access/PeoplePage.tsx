@@ -76,7 +76,7 @@ export function PeoplePage() {
     <>
       <div className="flex items-start gap-x-4 gap-y-2 flex-wrap">
         <h1 className="flex-1 min-w-[min(100%,300px)]">{counts ? said[show](total, counts) : 'Who sees what'}</h1>
-        <span className="flex gap-2 items-center no-print">
+        <span className="flex gap-2 items-center flex-wrap no-print">
           <ViewsMenu />
           <ColumnsMenu columns={columns} shown={address.shown} onShown={address.onShown} />
           <PrintButton {...printing} />

@@ -227,11 +227,89 @@ test('every default is a valid value, and a wrong one is told', () => {
   expect(told('1.4')).toEqual([[5, 'value', 'security.tlsMinimum: must be one of 1.2, 1.3']]);
 });
 
+describe('the strictest of two entries, type by type', () => {
+  const two = (key: SettingKey, far: SettingValue, near: SettingValue): Setting[] => [
+    { id: 'far', key, layer: 'organisation', target: '*', value: far, locked: false },
+    { id: 'near', key, layer: 'person', target: subject.person, value: near, locked: false },
+  ];
+  /** Which of two decides, whichever of them is nearer; both in one go and by itself. */
+  const decides = (key: SettingKey, stricter: SettingValue, freer: SettingValue) => {
+    for (const [list, id] of [
+      [two(key, stricter, freer), 'far'],
+      [two(key, freer, stricter), 'near'],
+    ] as const) {
+      const index = indexSettings(list);
+      expect(explainSetting(index, key, subject)).toMatchObject({ value: stricter, deciding: { id } });
+      expect(explainSetting(index, key, subject).hidden).toEqual([
+        { entry: list.find((each) => each.id !== id), because: 'a stricter value counts' },
+      ]);
+      expect(resolveSettings(index, subject)[key]).toEqual(stricter);
+    }
+    // of two that are alike the one farther out has said it
+    expect(explainSetting(indexSettings(two(key, freer, freer)), key, subject).deciding?.id).toBe('far');
+  };
+  const strictest = settingKeys.filter((key) => catalogue[key].merge === 'strictest');
+  const of = (type: SettingDefinition['type']) => strictest.filter((key) => catalogue[key].type === type);
+
+  test.each(of('switch'))('%s: the safer side', (key) => {
+    const definition = catalogue[key] as SettingDefinition & { type: 'switch' };
+    decides(key, definition.safer ?? true, !(definition.safer ?? true));
+  });
+  test.each(of('choice'))('%s: the later word', (key) => {
+    const { options } = catalogue[key] as SettingDefinition & { type: 'choice' };
+    options.slice(1).forEach((option, i) => decides(key, option, options[i] as string));
+  });
+  test.each(of('version'))('%s: the lower ceiling, none being the highest, or the higher floor', (key) => {
+    if ((catalogue[key] as SettingDefinition & { type: 'version' }).ceiling) {
+      decides(key, '3.9', '3.10');
+      decides(key, '4', '0');
+    } else decides(key, '3.10', '3.9');
+  });
+  test.each(of('number'))('%s: the lower limit', (key) => {
+    const { min, max } = catalogue[key] as SettingDefinition & { type: 'number' };
+    decides(key, min, max);
+  });
+  test('there is one of each of these types, and of no other', () => {
+    for (const type of ['switch', 'choice', 'version', 'number'] as const) expect([type, of(type).length > 0]).toEqual([type, true]);
+    expect(strictest.filter((key) => ['text', 'list'].includes(catalogue[key].type))).toEqual([]);
+  });
+});
+
+test('entries of somebody else’s layers, at a place that has the same name, are theirs alone', () => {
+  const entry = (layer: Layer, target: string): Setting => ({ id: 'x', key: 'picture.frameCap', layer, target, value: 20, locked: false });
+  for (const layer of Object.keys(layerOrder) as Layer[])
+    for (const target of ['laptop', 'hall', 'staff', 'p1', 'e1', '*']) {
+      const own = { organisation: '*', 'device class': 'laptop', location: 'hall', group: 'staff', person: 'p1', endpoint: 'e1' }[layer];
+      expect([layer, target, resolve('picture.frameCap', [entry(layer, target)])]).toEqual([layer, target, own === target ? 20 : 30]);
+    }
+});
+
 test('versions compare field by field, never as text', () => {
-  expect(compareVersions('3.10', '3.9')).toBeGreaterThan(0);
-  expect(compareVersions('3.4_118', '3.4_95')).toBeGreaterThan(0);
+  expect(compareVersions('3.10', '3.9')).toBe(1);
+  expect(compareVersions('3.9', '3.10')).toBe(-1);
+  expect(compareVersions('3.4_118', '3.4_95')).toBe(1);
   expect(compareVersions('4.01', '4.1')).toBe(0);
-  expect(compareVersions('1.2a', '1.2')).toBeGreaterThan(0);
+  expect(compareVersions('1.2a', '1.2')).toBe(1);
+  expect(compareVersions('1.2', '1.2a')).toBe(-1);
+  expect(compareVersions('1.2B', '1.2a')).toBe(1);
+  // a letter never counts as much as a number
+  expect(compareVersions('1.2z', '1.2.1')).toBe(-1);
+  // a word counts by its first letter, as one field
+  expect(compareVersions('1 beta', '1 b')).toBe(0);
+  expect(compareVersions('', '0')).toBe(0);
+  expect(compareVersions('1.0.0', '1')).toBe(0);
+  // more digits than a number holds exactly (2^53 has sixteen): the last one counts
+  expect(compareVersions('1.90071992547409931', '1.90071992547409930')).toBe(1);
+  expect(compareVersions('1.9007199254740993', '1.9007199254740992')).toBe(1);
+  // zeros in front count for nothing, however many; those inside do
+  expect(compareVersions('1.00000000000000000000002', '1.2')).toBe(0);
+  expect(compareVersions('10000000000000000001', '10000000000000000000')).toBe(1);
+  expect(compareVersions('100', '1')).toBe(1);
+});
+
+test('versions are compared the same however many were seen before', () => {
+  for (let i = 0; i < 6000; i++) expect(compareVersions(`7.${i}`, `7.${i + 1}`)).toBe(-1);
+  expect(compareVersions('3.10', '3.9')).toBe(1);
 });
 
 test('all settings in one go come to what each comes to by itself, whatever stands where, in whatever order', () => {

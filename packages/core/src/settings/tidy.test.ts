@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Layer, Setting, SettingValue } from '@underpass/contracts';
 import fc from 'fast-check';
-import { indexSettings, needlessEntries, resolveOne, settingKeys, type SettingKey, type SettingSubject } from './index.js';
+import { findingNeedless, indexSettings, needlessEntries, resolveOne, settingKeys, type SettingKey, type SettingSubject } from './index.js';
 import { subject } from '../../test/subject.js';
 
 const at = (id: string, layer: Layer, target: string, value: SettingValue, more: Partial<Setting> = {}): Setting => ({
@@ -31,6 +31,46 @@ describe('entries that may go', () => {
     expect(needless(at('a', 'organisation', '*', 20), at('b', 'location', 'hall', 25), at('c', 'location', 'dock', 20))).toEqual([
       ['c', 'says what holds anyhow'],
     ]);
+  });
+  test('lists are the same in whatever order, and another where an item is another', () => {
+    const list = (id: string, layer: Layer, target: string, value: string[]) => ({
+      ...at(id, layer, target, value),
+      key: 'redirection.devices',
+    });
+    // headset and camera are there anyhow, in this order
+    expect(needless(list('a', 'organisation', '*', ['-headset', 'headset']))).toEqual([['a', 'says what holds anyhow']]);
+    expect(needless(list('a', 'organisation', '*', ['-headset', 'scanner']))).toEqual([]);
+    expect(needless(list('a', 'organisation', '*', ['scanner']), list('b', 'person', 'p1', ['scanner']))).toEqual([['b', 'always hidden']]);
+  });
+  test('what is told is in the order of their ids, and of two that say the same the nearer goes, then the one whose id comes first', () => {
+    expect(needless(at('z', 'location', 'nowhere', 20), at('m', 'location', 'nowhere', 25), at('a', 'group', 'nobody', 20))).toEqual([
+      ['a', 'for nobody'],
+      ['m', 'for nobody'],
+      ['z', 'for nobody'],
+    ]);
+    expect(needless(at('b', 'organisation', '*', 20), at('a', 'organisation', '*', 20))).toEqual([['a', 'says what holds anyhow']]);
+    expect(needless(at('a', 'organisation', '*', 20), at('b', 'organisation', '*', 20))).toEqual([['a', 'says what holds anyhow']]);
+  });
+  test('what decides for one of several for whom it is, is told as such', () => {
+    // for the first it is hidden by the lock, for the second it repeats the default
+    expect(
+      needless(at('a', 'location', 'hall', 30, { locked: true, condition: { guest: false } }), at('b', 'group', 'staff', 30)).map(
+        ([id]) => id,
+      ),
+    ).toEqual(['a', 'b']);
+  });
+  test('while it looks, whoever else waits is let through: with each entry, and with each five hundred people', () => {
+    const steps = (people: number, entries: Setting[]) => {
+      const work = findingNeedless(
+        entries,
+        Array.from({ length: people }, () => subject),
+      );
+      for (let n = 0; ; n++) if (work.next().done) return n;
+    };
+    const one = [at('a', 'organisation', '*', 20)];
+    expect([steps(1, one), steps(500, one), steps(501, one), steps(1001, one)]).toEqual([2, 2, 3, 4]);
+    // both are looked at, the farther one goes, and the other is looked at once more
+    expect(steps(1, [...one, at('b', 'person', 'p1', 25)])).toBe(4);
   });
   test('an entry of a setting that is not known is let be', () =>
     expect(needless({ ...at('a', 'organisation', '*', 1), key: 'picture.later' })).toEqual([]));

@@ -68,6 +68,50 @@ describe('where another becomes the cheaper one', () => {
     expect(crossovers(short, long, work, 6)).toEqual([expect.objectContaining({ atYears: 2, cheaper: 'long', step: true })]);
   });
 
+  test('every turn by hand: a step, what both have cost there, and the way back', () => {
+    // a: 100 at 0, 2, 4 and 10 a year; b: 205 at 0 and 5 and nothing a year. Until 2 a is cheaper (120 against 205); from 2 on a is 200 + 10 t:
+    // 220 against 205, so b by a step; at 5 b is bought again: 410 against 350, so a by a step
+    const [a, b] = [option('a', { lifeYears: 2, licencePerYear: 10 }), option('b', { purchase: 205, lifeYears: 5 })];
+    const told = (one: DeviceOption, other: DeviceOption, years: number) =>
+      crossovers(one, other, work, years).map(({ atYears, cheaper, total, step }) => [
+        Number(atYears.toFixed(6)),
+        cheaper,
+        Number(total.toFixed(6)),
+        step,
+      ]);
+    const turns = [
+      [2, 'b', 205, true],
+      [5, 'a', 350, true],
+    ];
+    // at the very instant of a purchase nobody has bought yet
+    expect(told(a, b, 5.5)).toEqual(turns);
+    expect(told(b, a, 5.5)).toEqual(turns);
+    // until just there nothing is bought again
+    expect(told(a, b, 2)).toEqual([]);
+    expect(told(a, b, 5)).toEqual(turns.slice(0, 1));
+  });
+
+  test('level just behind a purchase: the one that goes up less is cheaper from there on', () => {
+    // 100 and 50 a year against 50 twice and none: at 1 both are level only where 100 + 50 t is 50 + 50 and more; never below
+    const [even, steep] = [
+      option('even', { purchase: 100, lifeYears: 9 }),
+      option('steep', { purchase: 100, lifeYears: 9, licencePerYear: 5 }),
+    ];
+    for (const [one, other] of [
+      [even, steep],
+      [steep, even],
+    ] as const)
+      expect(crossovers(one, other, work, 4)).toEqual([]);
+    // 200 once against 100 every two years and 1 a year less: cheaper until 2, and level in what was paid behind it
+    const [once, twice] = [
+      option('once', { purchase: 204, lifeYears: 9, licencePerYear: 3 }),
+      option('twice', { purchase: 100, lifeYears: 2, licencePerYear: 5 }),
+    ];
+    // just behind 2: 204 + 6 against 200 + 10, and from there on the first goes up less
+    expect(crossovers(once, twice, work, 3).map(({ atYears, cheaper }) => [atYears, cheaper])).toEqual([[2, 'once']]);
+    expect(crossovers(twice, once, work, 3).map(({ atYears, cheaper }) => [atYears, cheaper])).toEqual([[2, 'once']]);
+  });
+
   test('two that cost the same never do', () => expect(crossovers(option('a', {}), option('b', {}), work, 20)).toEqual([]));
 
   test('between two crossings the same one is cheaper, tried at many instants', () => {
