@@ -23,18 +23,26 @@ const slow = [
   'telling/section.test.ts',
 ];
 const subjects = readdirSync(source).filter((name) => statSync(join(source, name)).isDirectory());
-/** Rooms of subjects that are large: each can be tried by itself. */
-const rooms = subjects.flatMap((subject) =>
-  readdirSync(join(source, subject))
+/** Rooms of subjects that are large: each can be tried by itself, and so can what lies in none of them. */
+const own = 'own';
+const rooms = subjects.flatMap((subject) => {
+  const within = readdirSync(join(source, subject))
     .filter((name) => name !== 'fixtures' && statSync(join(source, subject, name)).isDirectory())
-    .map((name) => `${subject}/${name}`),
-);
+    .map((name) => `${subject}/${name}`);
+  return within.length ? [`${subject}/${own}`, ...within] : [];
+});
+/** Rooms whose tests lie beside the room, since each of them needs a whole crossing. */
+const testedBeside = ['crossing/findings', 'crossing/lint'];
 /** The name of a subject or room in the name of a file. */
 const fileOf = (subject) => subject.replace('/', '-');
-const testsIn = (subject) =>
-  readdirSync(join(source, subject), { recursive: true })
-    .filter((name) => name.endsWith('.test.ts') && !slow.includes(`${subject}/${name}`))
-    .map((name) => `packages/core/src/${subject}/${name}`);
+const ofOwn = (name) => name.endsWith(`/${own}`);
+function testsIn(name) {
+  const folder = ofOwn(name) || testedBeside.includes(name) ? name.split('/')[0] : name;
+  return readdirSync(join(source, folder), { recursive: !ofOwn(name) })
+    .filter((file) => file.endsWith('.test.ts') && !slow.includes(`${folder}/${file}`))
+    .map((file) => `packages/core/src/${folder}/${file}`);
+}
+const filesOf = (name) => (ofOwn(name) ? `packages/core/src/${name.split('/')[0]}/*.ts` : `packages/core/src/${name}/**/*.ts`);
 
 function configOf(subject, tests) {
   const { rootDir: _, displayName: __, ...core } = jestConfig.projects.find(({ displayName }) => displayName === 'core');
@@ -47,7 +55,7 @@ function configOf(subject, tests) {
     // files stay as they are but for the faults: one is held against the script that writes it
     disableTypeChecks: false,
     // a table that a script writes is held against that script
-    mutate: [`packages/core/src/${subject}/**/*.ts`, '!**/*.test.ts', '!**/index.ts', '!**/browserSupport.ts'],
+    mutate: [filesOf(subject), '!**/*.test.ts', '!**/index.ts', '!**/browserSupport.ts'],
     // the projects of jest.config.js would each run the tests once more
     ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
     tempDirName: `.cache/mutate/sandbox-${fileOf(subject)}`,

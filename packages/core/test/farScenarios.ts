@@ -89,7 +89,7 @@ export const farScenarios: Scenario[] = [
     from: home,
     make: setting('sound.play', 'on the host'),
     says: /Calls in .* are silent here: sound is heard on the host/,
-    mended: [/Play sound on the endpoint/, 'clear'],
+    mended: [/Play sound at the desk/, 'clear'],
   },
   {
     kind: 'calls without sound or microphone',

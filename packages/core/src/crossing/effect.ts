@@ -129,7 +129,8 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
     parts.push(after.broken ? `gets as far as “${after.broken.name}”` : 'opens');
   if (moved(before.frames.value, after.frames.value, 0.5))
     parts.push(`${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`);
-  if (moved(before.delay.value, after.delay.value, 1))
+  // of a second one or two more are not felt
+  if (moved(before.delay.value, after.delay.value, Math.max(1, before.delay.value * 0.01)))
     parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
   const [heardBefore, heardAfter] = [before.voice.heard, after.voice.heard];
   if (heardBefore && heardAfter && moved(heardBefore.mos, heardAfter.mos, 0.05))
@@ -145,11 +146,15 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
   if (before.session.transport !== after.session.transport) parts.push(`over ${after.session.transport.toUpperCase()}`);
   if (before.way.availableUp && after.way.availableUp && moved(before.way.availableUp.value, after.way.availableUp.value, 0.1))
     parts.push(`${figure(after.way.availableUp.value)} Mbit/s upwards instead of ${figure(before.way.availableUp.value)}`);
+  if (moved(before.upNeededMbps, after.upNeededMbps, 0.1))
+    parts.push(`sends ${figure(after.upNeededMbps)} Mbit/s instead of ${figure(before.upNeededMbps)}`);
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
   const gain = burdenBefore(before) - burden(after);
   const becomes = after.verdict;
   const words = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
   const turns = becomes === before.verdict ? '' : `becomes ${words[becomes]}`;
   const told = [turns, ...parts.slice(0, 4)].filter(Boolean).join(', ');
-  return { text: told || 'no figure of this crossing changes', helps: gain > 0.01 && rank[becomes] <= rank[before.verdict], becomes, gain };
+  // what can be told by no figure is no help, however little goes the right way
+  const helps = told !== '' && gain > 0.01 && rank[becomes] <= rank[before.verdict];
+  return { text: told || 'no figure of this crossing changes', helps, becomes, gain };
 }

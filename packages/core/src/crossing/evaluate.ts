@@ -49,17 +49,25 @@ const reached = { clear: 0, unknown: 1, limited: 2, blocked: 3 };
 const order = ({ effect, change, applicable }: Remedy): number =>
   effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.patches.every((patch) => patch.do === 'setting') ? 0 : 1) : 50;
 
-function remediesOf(facts: CrossingFacts, before: CrossingFigures, proposals: ReturnType<FindingKind['detect']> & object): Remedy[] {
-  const remedies = proposals.remedies().map((proposal): Remedy => {
+/** Whether a change takes a risk away, though no figure gets better by it: a password of one’s own. */
+function takesAway(detect: FindingKind['detect'], facts: CrossingFacts, change: Change, after: CrossingFigures, { gain }: Effect): boolean {
+  const later = gain > -0.01 ? facts.reader.after(change).readLike(facts) : null;
+  return later !== null && detect(later, after) === null;
+}
+
+function remediesOf(facts: CrossingFacts, before: CrossingFigures, { kind, found, weight }: Met): Remedy[] {
+  const remedies = found.remedies().map((proposal): Remedy => {
     const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
     if (!after) return { text: proposal.text, change: proposal.change, applicable: false, effect: null, effectText: proposal.ask ?? '' };
-    const effect = effectOf(before, after);
+    let effect = effectOf(before, after);
+    if (!effect.helps && weight === 'risk' && takesAway(kind.detect, facts, proposal.change, after, effect))
+      effect = { ...effect, helps: true, text: proposal.ask ? '' : 'nothing else changes' };
     return {
       text: proposal.text,
       change: proposal.change,
       applicable: isApplicable(proposal.change),
       effect,
-      effectText: proposal.ask ? `${effect.text}; ${proposal.ask}` : effect.text,
+      effectText: [effect.text, proposal.ask].filter(Boolean).join('; '),
     };
   });
   // A change that makes nothing better is no remedy.
@@ -119,9 +127,11 @@ const plainKinds = findingKinds.filter(({ weight, rest }) => !rest && weight !==
  */
 export function evaluateCrossing(facts: CrossingFacts, settings?: SettingValues): Evaluation {
   const figures = computeFigures(facts, settings);
-  const found = detect(facts, figures).map(({ kind: { kind, bay, explains }, found: result, weight }) => {
+  const found = detect(facts, figures).map((met) => {
+    const { found: result, weight } = met;
+    const { kind, bay, explains } = met.kind;
     const { text, cost, costText, sure, evidence } = result;
-    const remedies = remediesOf(facts, figures, result);
+    const remedies = remediesOf(facts, figures, met);
     return {
       finding: {
         kind,

@@ -32,7 +32,7 @@ export const mediaRules: readonly LintRule[] = [
       return {
         cause: 'Calls are handled on the endpoint, and its camera is let through to the host as well',
         consequence: 'Whichever takes the camera first has it; the other shows a black picture',
-        remedy: setHere(facts, 'redirection.devices', ['-camera'], (where) => `Keep the camera on the endpoint ${where}`),
+        remedy: setHere(facts, 'redirection.devices', ['-camera'], (where) => `Keep the camera at the desk ${where}`),
       };
     },
   },

@@ -7,8 +7,7 @@ import { setHere } from '../../setHere.js';
 
 /** What lets a peripheral through that a setting of its own keeps out. */
 function opened(facts: CrossingFacts, peripheral: PeripheralKind | undefined, code: DeskReason['code'] | undefined): Proposal[] {
-  if (code === 'sound elsewhere')
-    return [setHere(facts, 'sound.play', 'on the endpoint', (where) => `Play sound on the endpoint ${where}`)];
+  if (code === 'sound elsewhere') return [setHere(facts, 'sound.play', 'on the endpoint', (where) => `Play sound at the desk ${where}`)];
   if (code === 'microphone off') return [setHere(facts, 'sound.microphone', true, (where) => `Let the microphone in ${where}`)];
   if (peripheral === 'camera' && (code === 'setting forbids' || code === 'gateway without USB'))
     return [setHere(facts, 'redirection.camera', 'by channel', (where) => `Carry the camera by its channel ${where}`)];

@@ -20,9 +20,9 @@ export const soundKeptOff: FindingKind = {
       evidence: () => [{ source: 'declared', text: `people hold calls in ${facts.resource.name}, carried by the session` }],
       remedies: () => [
         isSound
-          ? setHere(facts, 'sound.play', 'on the endpoint', (where) => `Play sound on the endpoint ${where}`)
+          ? setHere(facts, 'sound.play', 'on the endpoint', (where) => `Play sound at the desk ${where}`)
           : setHere(facts, 'sound.microphone', true, (where) => `Let the microphone in ${where}`),
-        setHere(facts, 'media.callOffload', true, (where) => `Handle calls on the endpoint ${where}`),
+        setHere(facts, 'media.callOffload', true, (where) => `Handle calls at the desk ${where}`),
       ],
     };
   },

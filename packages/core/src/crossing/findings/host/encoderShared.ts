@@ -1,4 +1,4 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { doing, fieldsTo, noChange, settingTo } from '../../../change/index.js';
 import { cost, figure, framesText, plural, type FindingKind } from '../../finding.js';
 
 /** Too many sessions share the encoder of a card, macroblocks a second. */
@@ -33,6 +33,11 @@ export const encoderShared: FindingKind = {
         {
           text: `Spread the people of ${pool.name} over its hosts`,
           change: doing(fieldsTo('pool', pool.id, { placement: 'spread' })),
+        },
+        {
+          text: `Put a second card into ${host.name}, or give ${pool.name} one host more`,
+          change: noChange,
+          ask: 'half as many share an encoder; somebody must buy and fit it',
         },
       ],
     };

@@ -1,5 +1,11 @@
+import { catalogue } from '../../../settings/index.js';
 import { framesBay } from '../../figures.js';
+import { setHere } from '../../setHere.js';
 import { cost, figure, framesText, mbit, ms, type FindingKind } from '../../finding.js';
+
+/** The least of the frame rates that are offered which is enough, a second. */
+const enough = (framesAtLeast: number): number =>
+  catalogue['picture.frameCap'].steps?.find((step) => step >= framesAtLeast) ?? Math.ceil(framesAtLeast);
 
 /** Too few frames, by what limits them. */
 export const fewFrames: FindingKind = {
@@ -8,7 +14,7 @@ export const fewFrames: FindingKind = {
   weight: 'limited',
   limits: ['frames'],
   rest: true,
-  detect: (_facts, { frames, wanted, settings, way, demand }) => {
+  detect: (facts, { frames, wanted, settings, way, demand }) => {
     const { limiter, value, cap, drawMs, encoding } = frames;
     const because: Record<typeof limiter, string> = {
       'frame cap': `the settings cap the picture at ${cap}`,
@@ -31,7 +37,17 @@ export const fewFrames: FindingKind = {
         { source: 'computed', text: `${framesText(value)} of ${cap}, ${wanted.framesAtLeast} wanted; limited by: ${because[limiter]}` },
         { source: 'declared', text: `frame cap ${settings['picture.frameCap']}` },
       ],
-      remedies: () => [],
+      remedies: () =>
+        limiter === 'frame cap'
+          ? [
+              setHere(
+                facts,
+                'picture.frameCap',
+                enough(wanted.framesAtLeast),
+                (where) => `Let the host send ${enough(wanted.framesAtLeast)} frames a second ${where}`,
+              ),
+            ]
+          : [],
     };
   },
 };

@@ -1,0 +1,45 @@
+import { expect, test } from '@jest/globals';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { farScenarios } from '../../../test/farScenarios.js';
+import { nearScenarios } from '../../../test/nearScenarios.js';
+import { evaluateCrossing, type Finding } from '../index.js';
+import { findingKinds } from './index.js';
+
+const scenarios = [...nearScenarios, ...farScenarios];
+
+/** A finding as it is told on the crossing of a scenario. */
+function told({ text, weight, cost, costText, sure, bay, evidence, remedies }: Finding, ofKind: (typeof findingKinds)[number]): string {
+  const here = [
+    ...(bay === ofKind.bay ? [] : [`told at *${bay}*`]),
+    ...(weight === ofKind.weight ? [] : [`here a ${weight}`]),
+    `costs ${Number(cost.toPrecision(5))} (${costText})`,
+    sure,
+  ];
+  const rests = evidence.map((line) => `  - ${line.source}: ${line.text}${line.notUsed ? ' (not used)' : ''}`);
+  const mends = remedies.map(
+    ({ text: does, effect, effectText }) => `  - → **${does}**${effect ? `, ${effect.becomes}` : ''}: ${effectText}`,
+  );
+  return [`- ${text}`, `  ${here.join('; ')}.`, ...rests, ...mends].join('\n');
+}
+
+test('the page of findings in docs is what the scenarios show', () => {
+  const parts = findingKinds.map((ofKind) => {
+    const { kind, bay, weight, limits, explains } = ofKind;
+    const rows = scenarios
+      .filter((scenario) => scenario.kind === kind)
+      .map(({ from, make }) => {
+        const { findings } = evaluateCrossing(make(from));
+        const found = findings.find((finding) => finding.kind === kind);
+        if (found) return told(found, ofKind);
+        const above = findings.find(({ consequences }) => consequences.length > 0);
+        return `- Told beneath “${above?.text}”: ${above?.consequences.join('; ')}`;
+      });
+    const may = limits?.length ? `; may hold back ${limits.join(', ')}` : '';
+    const beneath = explains?.length ? `; tells beneath it: ${explains.join(', ')}` : '';
+    return `## ${kind}\n${bay}; ${weight}${may}${beneath}.\n\n${rows.join('\n')}\n`;
+  });
+  const text = `# Every finding\nThe ${findingKinds.length} kinds of finding, each on a crossing that shows it and is sound but for that: how it is told, what it costs on the scale of findings, what it rests on, and what mends it with the verdict and effect worked out (written by the tests: \`WRITE=yes npm test unit\`). What a crossing is, and the scale: [crossing](crossing.md).\n\n${parts.join('\n')}`;
+  const page = new URL('../../../../../docs/findings.md', import.meta.url);
+  if (process.env.WRITE) writeFileSync(page, text);
+  expect(readFileSync(page, 'utf8')).toBe(text);
+});
