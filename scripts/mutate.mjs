@@ -57,7 +57,7 @@ function configOf(subject, tests) {
     // a table that a script writes is held against that script
     mutate: [filesOf(subject), '!**/*.test.ts', '!**/index.ts', '!**/browserSupport.ts'],
     // the projects of jest.config.js would each run the tests once more
-    ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs', '.cache', '.data', '**/dist', '**/.tmp-test'],
+    ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs/screenshots', '.cache', '.data', '**/dist', '**/.tmp-test'],
     tempDirName: `.cache/mutate/sandbox-${fileOf(subject)}`,
     incremental: true,
     incrementalFile: `.cache/mutate/${fileOf(subject)}.json`,
@@ -74,6 +74,7 @@ function configOf(subject, tests) {
         ...core,
         roots: ['<rootDir>/packages/core'],
         testRunner: join(root, 'scripts/jest-circus/mutating.mjs'),
+        testSequencer: join(root, 'scripts/jest-circus/shortFirst.mjs'),
         testMatch: tests.map((path) => `<rootDir>/${path}`),
       },
     },
