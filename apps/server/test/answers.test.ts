@@ -1,28 +1,14 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { expect, test } from '@jest/globals';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let engineer: string;
-let administrator: string;
-
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 47_900);
-  engineer = await server.signIn(people.engineer);
-  administrator = await server.signIn(people.admin);
-}, 60_000);
-afterAll(async () => {
-  await server.app.close();
-  await database.drop();
-});
+const demo = withDemo(47_900);
 
 interface Operation {
   responses: Record<string, { description?: string; content?: Record<string, { schema?: object }> }>;
 }
 
 test('every route says in the served description what it answers, and how it tells that something is wrong', async () => {
-  const { body } = await server.call('docs-json', { cookie: engineer });
+  const { body } = await demo.server.call('docs-json', { cookie: demo.engineer });
   const { paths, components } = body as {
     paths: Record<string, Record<string, Operation>>;
     components: { schemas: Record<string, object> };
@@ -46,8 +32,8 @@ test('every route says in the served description what it answers, and how it tel
 
 // the helper that asks compares each answer with what its route says, and fails where they differ
 test('real answers are as they say: whatever can be read of the demo estate', async () => {
-  const read = async <T>(path: string, cookie = engineer): Promise<T> => {
-    const { status, body } = await server.call(path, { cookie });
+  const read = async <T>(path: string, cookie = demo.engineer): Promise<T> => {
+    const { status, body } = await demo.server.call(path, { cookie });
     expect([path, status]).toEqual([path, 200]);
     return body as T;
   };
@@ -58,8 +44,13 @@ test('real answers are as they say: whatever can be read of the demo estate', as
     const path = `crossings/${encodeURIComponent(row.id)}`;
     for (const part of ['', '/slice', '/history']) await read(`${path}${part}`);
     expect(
-      (await server.call(`${path}/readiness`, { method: 'POST', cookie: engineer, body: { change: { patches: [], hypotheses: [] } } }))
-        .status,
+      (
+        await demo.server.call(`${path}/readiness`, {
+          method: 'POST',
+          cookie: demo.engineer,
+          body: { change: { patches: [], hypotheses: [] } },
+        })
+      ).status,
     ).toBe(200);
     await read(`redirection/${encodeURIComponent(row.id)}`);
     await read(`settings/compare?a=${encodeURIComponent(row.id)}&b=${encodeURIComponent(row.id)}`);
@@ -102,5 +93,5 @@ test('real answers are as they say: whatever can be read of the demo estate', as
     'ready',
   ])
     await read(path);
-  for (const path of ['users', 'users/rules', 'security-log']) await read(path, administrator);
+  for (const path of ['users', 'users/rules', 'security-log']) await read(path, demo.admin);
 });

@@ -1,27 +1,17 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { expect, test } from '@jest/globals';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let one: TestServer;
-let engineer = '';
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  one = await startServer(database.url, 48_800);
-  engineer = await one.signIn(people.engineer);
-}, 60_000);
-afterAll(async () => {
-  await one.app.close();
-  await database.drop();
-});
+const demo = withDemo(48_800);
 
 const write = (set: Record<string, unknown>, summary = 'Figures') =>
-  one.call('changes', {
+  demo.server.call('changes', {
     method: 'POST',
     body: { change: { patches: [{ do: 'change', kind: 'organisation', id: 'organisation', set }] }, summary },
-    cookie: engineer,
+    cookie: demo.engineer,
   });
 const assumed = async () =>
-  ((await one.call('estate/organisation/organisation', { cookie: engineer })).body as { object: { assumed?: object } }).object.assumed;
+  ((await demo.server.call('estate/organisation/organisation', { cookie: demo.engineer })).body as { object: { assumed?: object } }).object
+    .assumed;
 
 test('a figure that is assumed is written by its key, and taken away again', async () => {
   expect((await write({ 'assumed.people/activeHigh': 0.9 })).status).toBeLessThan(300);

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import {
   emptyEstate,
   type Applied,
@@ -18,31 +18,14 @@ import {
 import { modelOf } from '@underpass/core';
 import { strFromU8, unzipSync } from 'fflate';
 import { setTimeout as wait } from 'node:timers/promises';
-import pg from 'pg';
 import { readerOf } from '../src/bringup/readerOf.js';
-import { demoFiles, makeDatabase, people, startServer, type TestServer } from './server.js';
+import { demoFiles, people } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let sql: pg.Client;
-let engineer = '';
-let reader = '';
-
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 47_900);
-  sql = new pg.Client({ connectionString: database.url });
-  await sql.connect();
-  [engineer, reader] = [await server.signIn(people.engineer), await server.signIn(people.reader)];
-}, 60_000);
-afterAll(async () => {
-  await sql.end();
-  await server.app.close();
-  await database.drop();
-});
+const demo = withDemo(47_900);
 
 const get = async <T>(path: string): Promise<T> => {
-  const { status, body } = await server.call(path, { cookie: engineer });
+  const { status, body } = await demo.server.call(path, { cookie: demo.engineer });
   expect([path, status]).toEqual([path, 200]);
   return body as T;
 };
@@ -52,7 +35,7 @@ type ObjectRead = { object: object; version: string };
 const everythingKept = async (): Promise<string> => {
   const all: string[] = [];
   for (const table of ['estate_object', 'audit_entry', 'draft', 'job', 'security_event'])
-    for (const { row } of (await sql.query<{ row: string }>(`SELECT t::text AS row FROM ${table} t`)).rows) all.push(row);
+    for (const { row } of (await demo.sql.query<{ row: string }>(`SELECT t::text AS row FROM ${table} t`)).rows) all.push(row);
   return all.join('\n');
 };
 
@@ -68,7 +51,7 @@ describe('what is prepared before anybody comes', () => {
     const card = await get<CardPlan>('bringup/endpoints/GUL-K02/card');
     expect(card).toMatchObject({ endpoint: { processor: 'arm64', bootMode: 'board' }, location: { timeZone: 'Europe/London' } });
     expect(card.endpoint).not.toHaveProperty('model');
-    expect((await server.call('bringup/endpoints/nobody/card', { cookie: engineer })).status).toBe(404);
+    expect((await demo.server.call('bringup/endpoints/nobody/card', { cookie: demo.engineer })).status).toBe(404);
   });
 
   test('recipes and devices to buy, to whoever is signed in', async () => {
@@ -87,7 +70,7 @@ describe('what is prepared before anybody comes', () => {
       'endpoints/HO-001/desk',
       'endpoints/HO-001/card',
     ])
-      expect([path, (await server.call(`bringup/${path}`)).status]).toEqual([path, 401]);
+      expect([path, (await demo.server.call(`bringup/${path}`)).status]).toEqual([path, 401]);
   });
 
   test('what is known before somebody is asked by telephone: what stops it, and no key', async () => {
@@ -103,7 +86,7 @@ describe('what is prepared before anybody comes', () => {
       cause: null,
       location: { home: true, wifi: false },
     });
-    expect((await server.call('bringup/endpoints/nobody/telephone', { cookie: engineer })).status).toBe(404);
+    expect((await demo.server.call('bringup/endpoints/nobody/telephone', { cookie: demo.engineer })).status).toBe(404);
   });
 });
 
@@ -126,7 +109,7 @@ describe('starts', () => {
       stops: [{ code: 'address where text is read' }],
     });
     // every device is counted once: those of classes that nobody described by themselves
-    const [{ count }] = (await sql.query(`SELECT count(*)::int AS count FROM estate_object WHERE kind = 'endpoint' AND NOT deleted`))
+    const [{ count }] = (await demo.sql.query(`SELECT count(*)::int AS count FROM estate_object WHERE kind = 'endpoint' AND NOT deleted`))
       .rows as [{ count: number }];
     expect(places.reduce((sum, { devices }) => sum + devices, others)).toBe(count);
   });
@@ -148,9 +131,9 @@ describe('starts', () => {
     expect(devices.flatMap(({ id, firmware }) => (firmware ? [[id, firmware.version]] : []))).toEqual([['MAR-TC-015', '4.12.1']]);
     expect(devices[0]?.broken?.mend).toBe('Plug the cable in at both ends.');
     expect([steps.length, steps[0], steps.at(-1)]).toEqual([12, 'power on', 'sign-in screen']);
-    expect((await server.call('bringup/places/nowhere', { cookie: engineer })).status).toBe(404);
-    expect((await server.call('bringup/endpoints/nobody', { cookie: engineer })).status).toBe(404);
-    expect((await server.call('bringup')).status).toBe(401);
+    expect((await demo.server.call('bringup/places/nowhere', { cookie: demo.engineer })).status).toBe(404);
+    expect((await demo.server.call('bringup/endpoints/nobody', { cookie: demo.engineer })).status).toBe(404);
+    expect((await demo.server.call('bringup')).status).toBe(401);
   });
 
   test('one device: beside one of the place that starts, with what mends it and for how many; applied, they start', async () => {
@@ -163,16 +146,16 @@ describe('starts', () => {
     });
     expect(before.like).toMatchObject({ endpoint: 'GUL-K01', samePlace: false });
     const { change, afterMs } = before.broken!.remedy!;
-    const applied = await server.call('changes', {
+    const applied = await demo.server.call('changes', {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { change: change satisfies Change, summary: 'Option 226 as text at Brack' },
     });
     expect(applied.status).toBe(201);
     const after = await boot('BRK-K01');
     expect([after.broken, after.totalMs]).toEqual([null, afterMs]);
     const { changeId } = applied.body as Applied;
-    expect((await server.call(`changes/${changeId}/undo`, { method: 'POST', cookie: engineer })).status).toBe(200);
+    expect((await demo.server.call(`changes/${changeId}/undo`, { method: 'POST', cookie: demo.engineer })).status).toBe(200);
     expect((await boot('BRK-K01')).broken?.code).toBe('address where text is read');
     // a file that was changed after it was signed is published anew
     const file = (await boot('MAR-TC-021')).broken;
@@ -210,7 +193,12 @@ describe('firmware on its way to a place', () => {
 
   test('older firmware is put up for a reason or not at all', async () => {
     const put = (id: string, object: object) =>
-      server.call(`estate/firmware/${id}`, { method: 'PUT', cookie: engineer, headers: { 'if-none-match': '*' }, body: { id, ...object } });
+      demo.server.call(`estate/firmware/${id}`, {
+        method: 'PUT',
+        cookie: demo.engineer,
+        headers: { 'if-none-match': '*' },
+        body: { id, ...object },
+      });
     const file = { deviceClass: 'thin-client', version: '4.10.0', processor: 'armhf', sizeMB: 500 };
     const refused = await put('tc-old', file);
     expect([refused.status, refused.body]).toEqual([
@@ -232,11 +220,11 @@ describe('firmware on its way to a place', () => {
     expect(turn.endS).toBeGreaterThan(10 * 3600);
     expect(turn.hours[0]).toMatchObject({ usedMbps: 0, allowedMbps: 0, works: false });
     for (const wrong of ['&working=101', '&outside=-1', '&working=x', '&begin=yesterday'])
-      expect([wrong, (await server.call(`bringup/places/gullsey/transfer?${wrong.slice(1)}`, { cookie: engineer })).status]).toEqual([
+      expect([
         wrong,
-        400,
-      ]);
-    expect((await server.call('bringup/places/nowhere/transfer', { cookie: engineer })).status).toBe(404);
+        (await demo.server.call(`bringup/places/gullsey/transfer?${wrong.slice(1)}`, { cookie: demo.engineer })).status,
+      ]).toEqual([wrong, 400]);
+    expect((await demo.server.call('bringup/places/nowhere/transfer', { cookie: demo.engineer })).status).toBe(404);
   });
 });
 
@@ -258,9 +246,9 @@ describe('what is secret', () => {
     ];
     const { object, version } = await get<ObjectRead>('estate/endpoint/MAR-TC-019');
     const wifi = (object as { wifi: object }).wifi;
-    const put = await server.call('estate/endpoint/MAR-TC-019', {
+    const put = await demo.server.call('estate/endpoint/MAR-TC-019', {
       method: 'PUT',
-      cookie: engineer,
+      cookie: demo.engineer,
       headers: { 'if-match': `"${version}"` },
       body: { ...object, wifi: { ...wifi, key: 'Another-key-one' } },
     });
@@ -269,15 +257,15 @@ describe('what is secret', () => {
       patches: [{ do: 'change', kind: 'endpoint', id: 'MAR-TC-019', set: set as never }],
       hypotheses: [],
     });
-    const draft = await server.call('drafts', {
+    const draft = await demo.server.call('drafts', {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { name: 'Key', change: patch({ 'wifi.key': 'Another-key-two' }) },
     });
     expect(draft.status).toBe(201);
-    const changed = await server.call('changes', {
+    const changed = await demo.server.call('changes', {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { change: patch({ wifi: { ...wifi, key: 'Another-key-three' } }), summary: 'Key' },
     });
     expect(changed.status).toBe(201);
@@ -285,9 +273,9 @@ describe('what is secret', () => {
     for (const secret of secrets) expect([secret, kept.includes(secret)]).toEqual([secret, false]);
     expect((await boot('MAR-TC-019')).broken?.code).toBe('wifi key wrong');
     // the key of the place, typed by hand: sealed to the same text, so that the device joins
-    const right = await server.call('changes', {
+    const right = await demo.server.call('changes', {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { change: patch({ 'wifi.key': 'Ebb-at-eleven' }), summary: 'Key' },
     });
     expect(right.status).toBe(201);
@@ -296,7 +284,7 @@ describe('what is secret', () => {
 
   test('what is imported a second time changes nothing, and what is waited for is sealed too', async () => {
     const files = { 'locations.csv': demoFiles()['locations.csv'] };
-    const { id } = (await server.call('estate/import', { method: 'POST', cookie: engineer, body: { files, apply: true } }))
+    const { id } = (await demo.server.call('estate/import', { method: 'POST', cookie: demo.engineer, body: { files, apply: true } }))
       .body as ImportJob;
     for (;;) {
       const { state, result } = await get<ImportJob>(`estate/import/${id}`);
@@ -311,7 +299,7 @@ describe('what is secret', () => {
   });
 
   test('is not in an export', async () => {
-    const zip = unzipSync(new Uint8Array(await server.exported('estate/exports', engineer, {})));
+    const zip = unzipSync(new Uint8Array(await demo.server.exported('estate/exports', demo.engineer, {})));
     const all = Object.values(zip)
       .map((bytes) => strFromU8(bytes))
       .join('\n');
@@ -320,14 +308,14 @@ describe('what is secret', () => {
   });
 
   test('is opened on demand alone, by an engineer, and that is logged', async () => {
-    const show = (path: string, field: string, cookie = engineer) =>
-      server.call(`estate/${path}/shown`, { method: 'POST', cookie, body: { field } });
+    const show = (path: string, field: string, cookie = demo.engineer) =>
+      demo.server.call(`estate/${path}/shown`, { method: 'POST', cookie, body: { field } });
     expect((await show('location/gullsey', 'wifi.key')).body).toEqual({ value: 'Keel-and-cradle' });
-    const events = (await server.call('security-log', { cookie: await server.signIn(people.admin) })).body as SecurityEvent[];
+    const events = (await demo.server.call('security-log', { cookie: await demo.server.signIn(people.admin) })).body as SecurityEvent[];
     const [event] = events.filter(({ kind }) => kind === 'secret shown');
     expect(event).toMatchObject({ who: people.engineer, about: 'wifi.key of location gullsey' });
     expect(JSON.stringify(events)).not.toContain('Keel-and-cradle');
-    expect((await show('location/gullsey', 'wifi.key', reader)).status).toBe(403);
+    expect((await show('location/gullsey', 'wifi.key', demo.reader)).status).toBe(403);
     expect((await show('location/gullsey', 'wifi.key', '')).status).toBe(401);
     for (const [path, field] of [
       ['location/gullsey', 'name'],
@@ -339,7 +327,7 @@ describe('what is secret', () => {
   });
 
   test('a card to join by has it, for engineers, and that is logged; without a network that is said', async () => {
-    const card = (place: string, cookie = engineer) => server.call(`bringup/places/${place}/joining`, { method: 'POST', cookie });
+    const card = (place: string, cookie = demo.engineer) => demo.server.call(`bringup/places/${place}/joining`, { method: 'POST', cookie });
     const { status, body } = await card('head-office');
     expect([status, body]).toEqual([
       200,
@@ -349,17 +337,17 @@ describe('what is secret', () => {
         payload: 'WIFI:T:SAE;S:Saltmarsh-Office;P:Mudflat-and-Marsh;;',
       }),
     ]);
-    const events = (await server.call('security-log', { cookie: await server.signIn(people.admin) })).body as SecurityEvent[];
+    const events = (await demo.server.call('security-log', { cookie: await demo.server.signIn(people.admin) })).body as SecurityEvent[];
     expect(events.filter(({ about }) => about === 'joining card of location head-office')).toHaveLength(1);
-    expect([(await card('head-office', reader)).status, (await card('head-office', '')).status]).toEqual([403, 401]);
+    expect([(await card('head-office', demo.reader)).status, (await card('head-office', '')).status]).toEqual([403, 401]);
     expect([(await card('oldhithe')).status, (await card('nowhere')).status]).toEqual([422, 404]);
   });
 
   test('one sealed elsewhere is told as such, and one that is too long is refused and not sealed', async () => {
     const change = (key: string) =>
-      server.call('changes', {
+      demo.server.call('changes', {
         method: 'POST',
-        cookie: engineer,
+        cookie: demo.engineer,
         body: {
           change: { patches: [{ do: 'change', kind: 'location', id: 'brack', set: { wifi: { name: 'Dock', key } } }], hypotheses: [] },
           summary: 'Key',
@@ -367,7 +355,11 @@ describe('what is secret', () => {
       });
     expect((await change('k'.repeat(64))).status).toBe(422);
     expect((await change(`sealed:${'A'.repeat(60)}`)).status).toBe(201);
-    const shown = await server.call('estate/location/brack/shown', { method: 'POST', cookie: engineer, body: { field: 'wifi.key' } });
+    const shown = await demo.server.call('estate/location/brack/shown', {
+      method: 'POST',
+      cookie: demo.engineer,
+      body: { field: 'wifi.key' },
+    });
     expect([shown.status, shown.body]).toEqual([422, expect.objectContaining({ title: 'Sealed elsewhere' })]);
   });
 });

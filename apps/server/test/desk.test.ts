@@ -1,29 +1,16 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { Applied, ConfigFile, DeskAnswer, DeskSessions, Screen } from '@underpass/contracts';
 import { sumOf } from '@underpass/core';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let engineer = '';
-let reader = '';
+const demo = withDemo(48_900);
 
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 48_900);
-  [engineer, reader] = [await server.signIn(people.engineer), await server.signIn(people.reader)];
-}, 60_000);
-afterAll(async () => {
-  await server.app.close();
-  await database.drop();
-});
-
-const get = async <T>(path: string) => (await server.call(path, { cookie: engineer })).body as T;
+const get = async <T>(path: string) => (await demo.server.call(path, { cookie: demo.engineer })).body as T;
 const desk = (id: string) => get<DeskAnswer>(`bringup/endpoints/${id}/desk`);
-const sessions = async (id: string, screens: Screen[], cookie = reader) =>
-  (await server.call(`bringup/endpoints/${id}/desk/sessions`, { method: 'POST', cookie, body: { screens } })).body as DeskSessions;
-const keep = async (id: string, body: object, cookie = engineer) => {
-  const { status, body: answer } = await server.call(`bringup/endpoints/${id}/desk`, { method: 'PUT', cookie, body });
+const sessions = async (id: string, screens: Screen[], cookie = demo.reader) =>
+  (await demo.server.call(`bringup/endpoints/${id}/desk/sessions`, { method: 'POST', cookie, body: { screens } })).body as DeskSessions;
+const keep = async (id: string, body: object, cookie = demo.engineer) => {
+  const { status, body: answer } = await demo.server.call(`bringup/endpoints/${id}/desk`, { method: 'PUT', cookie, body });
   return { status, body: answer as Applied & { detail: string } };
 };
 const file = async (id: string) => (await get<{ object: ConfigFile }>(`estate/configFile/${id}`)).object;
@@ -37,7 +24,7 @@ test('a desk with what it is held against; one that nobody uses too', async () =
   });
   expect((await desk('HO-013')).work).not.toBeNull();
   expect(await desk('MAR-TC-014')).toMatchObject({ person: null, work: null });
-  expect((await server.call('bringup/endpoints/nobody/desk', { cookie: reader })).status).toBe(404);
+  expect((await demo.server.call('bringup/endpoints/nobody/desk', { cookie: demo.reader })).status).toBe(404);
 });
 
 test('what a session gets, with each kind of client: the limits of each, and what passes', async () => {
@@ -52,9 +39,9 @@ test('what a session gets, with each kind of client: the limits of each, and wha
   // more pixels ask more of the line
   expect(of('native client').demand!.meanMbps).toBeGreaterThan(of('browser').demand!.meanMbps);
   expect((await sessions('MAR-TC-014', [uhd()])).sessions.every(({ demand }) => demand === null)).toBe(true);
-  const many = await server.call('bringup/endpoints/HO-013/desk/sessions', {
+  const many = await demo.server.call('bringup/endpoints/HO-013/desk/sessions', {
     method: 'POST',
-    cookie: reader,
+    cookie: demo.reader,
     body: { screens: Array(17).fill(uhd()) },
   });
   expect(many.status).toBe(400);
@@ -71,7 +58,7 @@ test('it is noted with its file as one change, keeps what else is in the file, a
   );
   expect(after.sha256).toBe(sumOf(after));
   expect((await desk('MAR-TC-020')).screens).toEqual(screens);
-  await server.call(`changes/${kept.body.changeId}/undo`, { method: 'POST', cookie: engineer });
+  await demo.server.call(`changes/${kept.body.changeId}/undo`, { method: 'POST', cookie: demo.engineer });
   expect(await file('MAR-TC-020')).toEqual(before);
   expect((await desk('MAR-TC-020')).screens).not.toEqual(screens);
   // one that had no file gets one
@@ -85,14 +72,14 @@ test('it is noted with its file as one change, keeps what else is in the file, a
 
 test('what cannot be is refused and changes nothing', async () => {
   const seen = (await desk('HO-001')).version;
-  expect((await keep('HO-001', { screens: [uhd()] }, reader)).status).toBe(403);
+  expect((await keep('HO-001', { screens: [uhd()] }, demo.reader)).status).toBe(403);
   expect((await keep('HO-001', { screens: [{ ...uhd(), turned: 45 }] })).status).toBe(400);
   expect((await keep('HO-001', { screens: [uhd()], more: 1 })).status).toBe(400);
   expect((await keep('nobody', { screens: [uhd()] })).status).toBe(404);
   // a section that somebody switched off is not written into unseen
-  await server.call('estate/configFile/HO-001', {
+  await demo.server.call('estate/configFile/HO-001', {
     method: 'PUT',
-    cookie: engineer,
+    cookie: demo.engineer,
     headers: { 'if-none-match': '*' },
     body: { id: 'HO-001', layer: 'endpoint', target: 'HO-001', text: ';[screens]\n;layout = extend\n' },
   });

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { BatchMade, BatchView, DeviceReport, Endpoint, OriginsAnswer, WaitingDevice } from '@underpass/contracts';
 import { execFile } from 'node:child_process';
 import { readFileSync } from 'node:fs';
@@ -6,31 +6,13 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import pg from 'pg';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { people } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let sql: pg.Client;
-let engineer = '';
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 49_500);
-  engineer = await server.signIn(people.engineer);
-  sql = new pg.Client({ connectionString: database.url });
-  await sql.connect();
-}, 60_000);
-afterAll(async () => {
-  await sql.end();
-  await server.app.close();
-  await database.drop();
-});
+const demo = withDemo(49_500);
 
-const ask = async <T>(path: string, method = 'GET', body?: unknown, cookie = engineer) =>
-  (await server.call(path, { method, cookie, ...(body === undefined ? {} : { body }) })) as unknown as {
-    status: number;
-    body: T & { detail?: string };
-  };
+const ask = <T>(path: string, method = 'GET', body?: unknown, cookie = demo.engineer) =>
+  demo.ask<T & { detail?: string }>(path, method, body, { cookie });
 const batch = async (more: object = {}) => {
   const { status, body } = await ask<BatchMade>('intake/batches', 'POST', { name: 'Tills', ...more });
   expect(status).toBe(201);
@@ -46,7 +28,7 @@ const report = (name: string, more: Partial<DeviceReport> = {}): object => ({
   ...more,
 });
 const send = async (at: string, body: unknown, headers: Record<string, string> = {}) => {
-  const answer = await fetch(`${server.base}${at}/report`, {
+  const answer = await fetch(`${demo.server.base}${at}/report`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', ...headers },
     body: typeof body === 'string' ? body : JSON.stringify(body),
@@ -92,19 +74,19 @@ describe('a device that reports', () => {
     // from then on it is told by its key, whatever it is called
     expect((await send(at, report('fresh-1', { name: 'renamed', memoryKB: 16_777_216 }))).body.state).toBe('updated');
     expect(await endpoint('fresh-till')).toMatchObject({ name: 'Fresh till', memoryMB: 16_384 });
-    const before = (await sql.query('SELECT count(*)::int AS n FROM change_set')).rows[0];
+    const before = (await demo.sql.query('SELECT count(*)::int AS n FROM change_set')).rows[0];
     expect((await send(at, report('fresh-1', { name: 'renamed', memoryKB: 16_777_216 }))).body.state).toBe('unchanged');
-    expect((await sql.query('SELECT count(*)::int AS n FROM change_set')).rows[0]).toEqual(before);
+    expect((await demo.sql.query('SELECT count(*)::int AS n FROM change_set')).rows[0]).toEqual(before);
   });
 
   test('and is known by its name is brought up to date; what somebody typed of it holds', async () => {
     const { at } = await batch();
     const [known] = (await ask<{ rows: Endpoint[] }>('estate/endpoint?limit=1&where=deviceClass:laptop')).body.rows;
-    const { body, headers } = await server.call(`estate/endpoint/${known?.id}`, { cookie: engineer });
+    const { body, headers } = await demo.server.call(`estate/endpoint/${known?.id}`, { cookie: demo.engineer });
     const typed = { ...(body as { object: object }).object, memoryMB: 4096 };
-    await server.call(`estate/endpoint/${known?.id}`, {
+    await demo.server.call(`estate/endpoint/${known?.id}`, {
       method: 'PUT',
-      cookie: engineer,
+      cookie: demo.engineer,
       headers: { 'if-match': headers.get('etag') ?? '' },
       body: typed,
     });
@@ -155,18 +137,18 @@ describe('a key', () => {
   test('is good for its time, until it is revoked, and in no database or log', async () => {
     const { at, batch: made } = await batch({ hours: 1 });
     const key = at.split('/').at(-1) ?? '';
-    await sql.query(`UPDATE enrol_batch SET expires_at = now() - interval '1 second' WHERE id = $1`, [made.id]);
+    await demo.sql.query(`UPDATE enrol_batch SET expires_at = now() - interval '1 second' WHERE id = $1`, [made.id]);
     expect((await send(at, report('late'))).status).toBe(404);
-    await sql.query(`UPDATE enrol_batch SET expires_at = now() + interval '1 minute' WHERE id = $1`, [made.id]);
+    await demo.sql.query(`UPDATE enrol_batch SET expires_at = now() + interval '1 minute' WHERE id = $1`, [made.id]);
     expect((await send(at, report('late'))).status).toBe(200);
     expect((await ask(`intake/batches/${made.id}`, 'DELETE')).status).toBe(204);
     expect((await send(at, report('late'))).status).toBe(404);
-    expect((await fetch(`${server.base}${at}/report.sh`)).status).toBe(404);
-    expect(JSON.stringify((await sql.query('SELECT * FROM enrol_batch')).rows)).not.toContain(key);
+    expect((await fetch(`${demo.server.base}${at}/report.sh`)).status).toBe(404);
+    expect(JSON.stringify((await demo.sql.query('SELECT * FROM enrol_batch')).rows)).not.toContain(key);
     expect((await ask<BatchView[]>('intake/batches')).body[0]?.state).toBe('revoked');
   });
   test('is made by engineers alone, and guessed by nobody', async () => {
-    const reader = await server.signIn(people.reader);
+    const reader = await demo.server.signIn(people.reader);
     expect((await ask('intake/batches', 'POST', { name: 'x' }, reader)).status).toBe(403);
     expect((await ask('intake/waiting', 'GET', undefined, reader)).status).toBe(403);
     for (const key of ['x', 'A'.repeat(32), '..%2f..%2fapi']) expect((await send(`/enrol/${key}`, report('x'))).status).toBe(404);
@@ -184,7 +166,7 @@ describe('a key', () => {
     ])
       expect([JSON.stringify(wrong), (await send(at, wrong)).status]).toEqual([JSON.stringify(wrong), 400]);
     expect((await send(at, report('x', { system: 'y'.repeat(200_000) }))).status).toBe(413);
-    expect((await sql.query(`SELECT count(*)::int AS n FROM enrol_device WHERE name = 'x'`)).rows).toEqual([{ n: 0 }]);
+    expect((await demo.sql.query(`SELECT count(*)::int AS n FROM enrol_device WHERE name = 'x'`)).rows).toEqual([{ n: 0 }]);
   });
 });
 

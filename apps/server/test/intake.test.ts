@@ -1,35 +1,15 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { GapsAnswer, JobStarted, JobView, KeptMap, ListLook, ListOutcome, TableMap } from '@underpass/contracts';
 import { readFolder } from '@underpass/contracts';
 import ExcelJS from 'exceljs';
 import { strFromU8, unzipSync } from 'fflate';
 import { setTimeout as wait } from 'node:timers/promises';
-import pg from 'pg';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let sql: pg.Client;
-let engineer = '';
-let admin = '';
-let reader = '';
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 49_300);
-  engineer = await server.signIn(people.engineer);
-  admin = await server.signIn(people.admin);
-  reader = await server.signIn(people.reader);
-  sql = new pg.Client({ connectionString: database.url });
-  await sql.connect();
-}, 60_000);
-afterAll(async () => {
-  await sql.end();
-  await server.app.close();
-  await database.drop();
-});
+const demo = withDemo(49_300);
 
-const send = async (bytes: Uint8Array, name = 'devices.csv', cookie = engineer, type = 'application/octet-stream') => {
-  const response = await fetch(`${server.base}/api/intake/lists?name=${encodeURIComponent(name)}`, {
+const send = async (bytes: Uint8Array, name = 'devices.csv', cookie = demo.engineer, type = 'application/octet-stream') => {
+  const response = await fetch(`${demo.server.base}/api/intake/lists?name=${encodeURIComponent(name)}`, {
     method: 'POST',
     headers: { cookie, 'x-underpass': '1', 'content-type': type },
     body: bytes as never,
@@ -42,10 +22,14 @@ const sent = async (text: string, name?: string) => {
   return body;
 };
 async function outcome(id: string, what: 'check' | 'take', map: TableMap, mends: object = {}): Promise<ListOutcome> {
-  const { status, body } = await server.call(`intake/lists/${id}/${what}`, { method: 'POST', cookie: engineer, body: { map, mends } });
+  const { status, body } = await demo.server.call(`intake/lists/${id}/${what}`, {
+    method: 'POST',
+    cookie: demo.engineer,
+    body: { map, mends },
+  });
   expect([status, status === 202 ? '' : body]).toEqual([202, '']);
   for (let i = 0; i < 600; i++, await wait(50)) {
-    const job = (await server.call(`jobs/${(body as JobStarted).job.id}`, { cookie: engineer })).body as JobView;
+    const job = (await demo.server.call(`jobs/${(body as JobStarted).job.id}`, { cookie: demo.engineer })).body as JobView;
     if (['waiting', 'running'].includes(job.state)) continue;
     expect([job.state, job.message]).toEqual(['done', null]);
     return job.result as ListOutcome;
@@ -53,7 +37,10 @@ async function outcome(id: string, what: 'check' | 'take', map: TableMap, mends:
   throw new Error('the list did not end');
 }
 const endpoint = async (id: string) =>
-  (await server.call(`estate/endpoint/${id}`, { cookie: engineer })) as { status: number; body: { object: Record<string, unknown> } };
+  (await demo.server.call(`estate/endpoint/${id}`, { cookie: demo.engineer })) as {
+    status: number;
+    body: { object: Record<string, unknown> };
+  };
 
 const heads = 'Gerätename;Inventar-Nr.;Gerätetyp;Standort;RAM (GB);Eigentum;Plattform;Prozessor;Zugangsart';
 const list = (...rows: string[]) => `${[heads, ...rows].join('\r\n')}\r\n`;
@@ -105,7 +92,11 @@ describe('a list', () => {
       location: 'wexcombe',
       memoryMB: 8192,
     });
-    const [change] = (await server.call('changes', { cookie: engineer })).body as { summary: string; by: string; objects: unknown[] }[];
+    const [change] = (await demo.server.call('changes', { cookie: demo.engineer })).body as {
+      summary: string;
+      by: string;
+      objects: unknown[];
+    }[];
     expect([change?.summary, change?.by, change?.objects.length]).toEqual(['List devices.csv', 'Ines Farrow', 3]);
 
     const later = await sent(list(south, north.replace(';16;', ';32;')));
@@ -121,7 +112,8 @@ describe('a list', () => {
     sheet.addRow(['Neue Werft', 'Werft', 'Glasfaser', 53.1, 6.2]);
     const { body: looked } = await send(new Uint8Array(await book.xlsx.writeBuffer()), 'places.xlsx');
     expect(looked.sheets).toEqual({ names: ['About', 'Places'], read: 'About' });
-    const other = (await server.call(`intake/lists/${looked.id}?sheet=Places&kind=location`, { cookie: engineer })).body as ListLook;
+    const other = (await demo.server.call(`intake/lists/${looked.id}?sheet=Places&kind=location`, { cookie: demo.engineer }))
+      .body as ListLook;
     expect(other).toMatchObject({
       kind: 'location',
       head: ['Standort', 'Art', 'Leitung', 'Breitengrad', 'Längengrad'],
@@ -133,7 +125,7 @@ describe('a list', () => {
       key: 'name',
     };
     expect(await outcome(looked.id, 'take', map)).toMatchObject({ added: 1, rejectedTotal: 0 });
-    expect((await server.call('estate/location/neue-werft', { cookie: engineer })).body).toMatchObject({
+    expect((await demo.server.call('estate/location/neue-werft', { cookie: demo.engineer })).body).toMatchObject({
       object: { kind: 'dock', lineKind: 'fibre', latitude: 53.1 },
     });
 
@@ -142,7 +134,7 @@ describe('a list', () => {
     const directory = await sent(ldif, 'people.ldif');
     expect(directory).toMatchObject({ format: 'ldif', kind: 'person', rows: 1 });
     expect(await outcome(directory.id, 'take', { ...directory.map, constants: { kind: 'staff' } })).toMatchObject({ added: 1 });
-    expect((await server.call('estate/person/nova', { cookie: engineer })).body).toMatchObject({
+    expect((await demo.server.call('estate/person/nova', { cookie: demo.engineer })).body).toMatchObject({
       object: { name: 'Nova Newton', location: 'head-office' },
     });
   });
@@ -166,7 +158,7 @@ describe('a list', () => {
     expect(checked.rejected[0]).toMatchObject({ row: 2, field: 'worksTo', text: 'a working day has a beginning and an end' });
     const taken = await outcome(looked.id, 'take', map);
     expect(taken).toMatchObject({ applied: false });
-    expect((await server.call('estate/location/halle-2', { cookie: engineer })).status).toBe(404);
+    expect((await demo.server.call('estate/location/halle-2', { cookie: demo.engineer })).status).toBe(404);
   });
 
   test('that is none, or no bytes, or of somebody else, or is no more, is told', async () => {
@@ -177,34 +169,38 @@ describe('a list', () => {
       status: 422,
       body: { detail: expect.stringContaining('Row 2: is a change') as unknown },
     });
-    expect(await send(Buffer.from('{}'), 'a.csv', engineer, 'application/json')).toMatchObject({ status: 415 });
+    expect(await send(Buffer.from('{}'), 'a.csv', demo.engineer, 'application/json')).toMatchObject({ status: 415 });
     const looked = await sent(list(south));
-    expect((await server.call(`intake/lists/${looked.id}`, { cookie: admin })).status).toBe(404);
-    await sql.query(`UPDATE taken_list SET at = now() - interval '25 hours' WHERE id = $1`, [looked.id]);
+    expect((await demo.server.call(`intake/lists/${looked.id}`, { cookie: demo.admin })).status).toBe(404);
+    await demo.sql.query(`UPDATE taken_list SET at = now() - interval '25 hours' WHERE id = $1`, [looked.id]);
     await sent(list(south));
-    expect((await server.call(`intake/lists/${looked.id}`, { cookie: engineer })).status).toBe(404);
+    expect((await demo.server.call(`intake/lists/${looked.id}`, { cookie: demo.engineer })).status).toBe(404);
     // what is kept of it is sealed
-    const { rows } = await sql.query<{ bytes: Buffer }>('SELECT bytes FROM taken_list');
+    const { rows } = await demo.sql.query<{ bytes: Buffer }>('SELECT bytes FROM taken_list');
     expect(rows.length).toBeGreaterThan(0);
     expect(rows.some(({ bytes }) => bytes.includes('Kasse'))).toBe(false);
   });
 
   test('is for engineers, and a mapping that names what is not there is told at its place', async () => {
-    expect((await send(Buffer.from(list(south)), 'a.csv', reader)).status).toBe(403);
-    expect((await server.call('intake/maps', { cookie: reader })).status).toBe(403);
+    expect((await send(Buffer.from(list(south)), 'a.csv', demo.reader)).status).toBe(403);
+    expect((await demo.server.call('intake/maps', { cookie: demo.reader })).status).toBe(403);
     const looked = await sent(list(south));
     const bad = { ...looked.map, constants: { nothing: 'x' } };
-    const { body } = await server.call(`intake/lists/${looked.id}/check`, { method: 'POST', cookie: engineer, body: { map: bad } });
+    const { body } = await demo.server.call(`intake/lists/${looked.id}/check`, {
+      method: 'POST',
+      cookie: demo.engineer,
+      body: { map: bad },
+    });
     const { id } = (body as JobStarted).job;
     let job: JobView;
     do {
       await wait(50);
-      job = (await server.call(`jobs/${id}`, { cookie: engineer })).body as JobView;
+      job = (await demo.server.call(`jobs/${id}`, { cookie: demo.engineer })).body as JobView;
     } while (['waiting', 'running'].includes(job.state));
     expect([job.state, job.message]).toEqual(['failed', expect.stringContaining('“nothing” is not a field of it')]);
-    const { status } = await server.call(`intake/lists/${looked.id}/check`, {
+    const { status } = await demo.server.call(`intake/lists/${looked.id}/check`, {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { map: { ...looked.map, kind: 'toaster' } },
     });
     expect(status).toBe(400);
@@ -213,25 +209,25 @@ describe('a list', () => {
   test('is seen by whoever sent it alone: others see how far it is, and no cell of it', async () => {
     const looked = await sent(list(wrong.replace('Toaster', 'Toaster of somebody')));
     await outcome(looked.id, 'check', looked.map);
-    const [job] = (await server.call('jobs', { cookie: reader })).body as JobView[];
-    const seenBy = async (cookie: string) => (await server.call(`jobs/${job?.id}`, { cookie })).body as JobView;
-    expect(JSON.stringify(await seenBy(engineer))).toContain('Toaster of somebody');
-    for (const cookie of [reader, admin]) expect(await seenBy(cookie)).toMatchObject({ state: 'done', result: null });
+    const [job] = (await demo.server.call('jobs', { cookie: demo.reader })).body as JobView[];
+    const seenBy = async (cookie: string) => (await demo.server.call(`jobs/${job?.id}`, { cookie })).body as JobView;
+    expect(JSON.stringify(await seenBy(demo.engineer))).toContain('Toaster of somebody');
+    for (const cookie of [demo.reader, demo.admin]) expect(await seenBy(cookie)).toMatchObject({ state: 'done', result: null });
   });
 
   test('ten of one person are kept, and all go where somebody is erased', async () => {
     const ids: string[] = [];
     for (let i = 0; i < 11; i++) ids.push((await sent(list(south))).id);
-    const status = async (id: string) => (await server.call(`intake/lists/${id}`, { cookie: engineer })).status;
+    const status = async (id: string) => (await demo.server.call(`intake/lists/${id}`, { cookie: demo.engineer })).status;
     expect([await status(ids[0] as string), await status(ids[1] as string), await status(ids[10] as string)]).toEqual([404, 200, 200]);
-    expect((await server.call('people/P202/data', { method: 'DELETE', cookie: admin })).status).toBe(204);
+    expect((await demo.server.call('people/P202/data', { method: 'DELETE', cookie: demo.admin })).status).toBe(204);
     expect(await status(ids[10] as string)).toBe(404);
   });
 });
 
 test('a folder to fill in and the demo as an example are taken as they are, and read again', async () => {
   const taken = async (path: string) => {
-    const { status, body, headers } = await server.call(path, { cookie: reader });
+    const { status, body, headers } = await demo.server.call(path, { cookie: demo.reader });
     expect([status, headers.get('content-type')]).toEqual([200, 'application/zip']);
     return new Map(Object.entries(unzipSync(new Uint8Array(body))).map(([name, bytes]) => [name, strFromU8(bytes)]));
   };
@@ -239,33 +235,33 @@ test('a folder to fill in and the demo as an example are taken as they are, and 
   expect(template.get('COLUMNS.md')).toContain('`deviceClass`');
   const { estate, problems } = readFolder(template);
   expect([problems, estate.endpoint]).toEqual([[], []]);
-  const demo = readFolder(await taken('intake/demo-folder'));
-  expect([demo.problems, demo.estate.endpoint.length]).toEqual([[], 396]);
-  expect((await server.call('intake/template')).status).toBe(401);
+  const folder = readFolder(await taken('intake/demo-folder'));
+  expect([folder.problems, folder.estate.endpoint.length]).toEqual([[], 396]);
+  expect((await demo.server.call('intake/template')).status).toBe(401);
 });
 
 test('mappings are kept by name, replaced, and dropped', async () => {
   const map = { kind: 'endpoint', columns: [{ from: 'Gerät', to: 'name' }], constants: { ownership: 'managed' } };
   const keep = (name: string, more: object = {}) =>
-    server.call('intake/maps', { method: 'PUT', cookie: engineer, body: { name, map: { ...map, ...more } } });
+    demo.server.call('intake/maps', { method: 'PUT', cookie: demo.engineer, body: { name, map: { ...map, ...more } } });
   expect((await keep('Monthly list')).status).toBe(200);
   expect((await keep('monthly LIST', { key: 'name' })).body).toMatchObject({
     name: 'monthly LIST',
     by: 'Ines Farrow',
     map: { key: 'name', make: {} },
   });
-  const kept = (await server.call('intake/maps', { cookie: admin })).body as KeptMap[];
+  const kept = (await demo.server.call('intake/maps', { cookie: demo.admin })).body as KeptMap[];
   expect(kept.map(({ name }) => name)).toEqual(['monthly LIST']);
-  expect((await server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: engineer })).status).toBe(204);
-  expect((await server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: engineer })).status).toBe(404);
+  expect((await demo.server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: demo.engineer })).status).toBe(204);
+  expect((await demo.server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: demo.engineer })).status).toBe(404);
   expect((await keep('', {})).status).toBe(400);
 });
 
 test('gaps: what is known, and what is best learned next, by the names of places', async () => {
-  const { status, body } = await server.call('gaps', { cookie: reader });
+  const { status, body } = await demo.server.call('gaps', { cookie: demo.reader });
   expect(status).toBe(200);
   const gaps = body as GapsAnswer;
-  const board = (await server.call('crossings?verdict=unknown&limit=1', { cookie: reader })).body as { total: number };
+  const board = (await demo.server.call('crossings?verdict=unknown&limit=1', { cookie: demo.reader })).body as { total: number };
   expect(gaps.unknown).toBe(board.total);
   expect(gaps.next[0]).toMatchObject({
     action: expect.stringMatching(/^One field check at /) as unknown,

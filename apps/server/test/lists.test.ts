@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import {
   readFolder,
   type AccessPeople,
@@ -10,30 +10,16 @@ import {
   type ObjectPage,
 } from '@underpass/contracts';
 import { setTimeout as wait } from 'node:timers/promises';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let engineer = '';
-let reader = '';
-let admin = '';
+const demo = withDemo(47_300);
 
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 47_300);
-  [engineer, reader, admin] = [await server.signIn(people.engineer), await server.signIn(people.reader), await server.signIn(people.admin)];
-}, 60_000);
-afterAll(async () => {
-  await server.app.close();
-  await database.drop();
-});
-
-const get = async <T>(path: string, cookie = engineer): Promise<T> => {
-  const { status, body } = await server.call(path, { cookie });
+const get = async <T>(path: string, cookie = demo.engineer): Promise<T> => {
+  const { status, body } = await demo.server.call(path, { cookie });
   expect([path, status]).toEqual([path, 200]);
   return body as T;
 };
-const refused = async (path: string) => (await server.call(path, { cookie: engineer })).status;
+const refused = async (path: string) => (await demo.server.call(path, { cookie: demo.engineer })).status;
 
 describe('the list of a kind', () => {
   const list = (query: string) => get<ObjectPage>(`estate/endpoint?limit=500&${query}`);
@@ -111,12 +97,12 @@ describe('the list of crossings', () => {
 });
 
 async function fileOf(path: string, body: object): Promise<string> {
-  const { status, body: started } = await server.call(path, { method: 'POST', cookie: engineer, body });
+  const { status, body: started } = await demo.server.call(path, { method: 'POST', cookie: demo.engineer, body });
   expect([path, status]).toEqual([path, 202]);
   const { id } = (started as JobStarted).job;
   for (let i = 0; i < 300; i++, await wait(50))
     if ((await get<JobView>(`jobs/${id}`)).state === 'done')
-      return new TextDecoder().decode((await server.call(`${path}/${id}`, { cookie: engineer })).body as ArrayBuffer);
+      return new TextDecoder().decode((await demo.server.call(`${path}/${id}`, { cookie: demo.engineer })).body as ArrayBuffer);
   throw new Error('the file was not made');
 }
 
@@ -131,9 +117,9 @@ describe('a list as a file', () => {
     // what its rows name is missing in a file alone, and that is all that is
     const { problems } = readFolder(new Map([['endpoints.csv', text]]));
     expect(problems.filter(({ problem }) => !/^no (location|person) has the id/.test(problem))).toEqual([]);
-    const tried = await server.call('estate/import', {
+    const tried = await demo.server.call('estate/import', {
       method: 'POST',
-      cookie: engineer,
+      cookie: demo.engineer,
       body: { files: { 'endpoints.csv': text }, apply: false },
     });
     const job = (tried.body as { id: string }).id;
@@ -143,12 +129,12 @@ describe('a list as a file', () => {
   });
 
   test('of crossings is a table with its findings, harmless in a spreadsheet', async () => {
-    const { body } = await server.call('estate/person/P100', { cookie: engineer });
+    const { body } = await demo.server.call('estate/person/P100', { cookie: demo.engineer });
     const { object, version } = body as { object: { name: string }; version: string };
     const rename = (name: string, match: string) =>
-      server.call('estate/person/P100', {
+      demo.server.call('estate/person/P100', {
         method: 'PUT',
-        cookie: engineer,
+        cookie: demo.engineer,
         body: { ...object, name },
         headers: { 'if-match': `"${match}"` },
       });
@@ -172,39 +158,39 @@ describe('a list as a file', () => {
   });
 
   test('is for engineers, and a filter without a kind is refused', async () => {
-    expect((await server.call('crossings-exports', { method: 'POST', cookie: reader, body: {} })).status).toBe(403);
-    expect((await server.call('estate/exports', { method: 'POST', cookie: engineer, body: { search: 'x' } })).status).toBe(400);
+    expect((await demo.server.call('crossings-exports', { method: 'POST', cookie: demo.reader, body: {} })).status).toBe(403);
+    expect((await demo.server.call('estate/exports', { method: 'POST', cookie: demo.engineer, body: { search: 'x' } })).status).toBe(400);
   });
 });
 
 describe('views', () => {
-  const keep = (body: object, cookie = engineer) => server.call('views', { method: 'POST', cookie, body });
+  const keep = (body: object, cookie = demo.engineer) => demo.server.call('views', { method: 'POST', cookie, body });
   const views = (cookie: string) => get<KeptView[]>('views', cookie);
   const view = { name: 'Old clients', path: '/estate/endpoint', search: '?sort=clientVersion' };
 
   test('one’s own are seen by oneself, those for all by everybody; by its link by whoever has it', async () => {
     const own = (await keep(view)).body as { id: string };
     const all = (await keep({ ...view, name: 'For us', forAll: true })).body as { id: string };
-    expect((await views(engineer)).map(({ name, own: mine }) => [name, mine])).toEqual([
+    expect((await views(demo.engineer)).map(({ name, own: mine }) => [name, mine])).toEqual([
       ['For us', true],
       ['Old clients', true],
     ]);
-    expect((await views(reader)).map(({ name, own: mine }) => [name, mine])).toEqual([['For us', false]]);
-    expect(await get<KeptView>(`views/${own.id}`, reader)).toMatchObject({ search: '?sort=clientVersion', own: false });
+    expect((await views(demo.reader)).map(({ name, own: mine }) => [name, mine])).toEqual([['For us', false]]);
+    expect(await get<KeptView>(`views/${own.id}`, demo.reader)).toMatchObject({ search: '?sort=clientVersion', own: false });
     // one name on a screen is one view
     expect(((await keep({ ...view, name: 'OLD clients', search: '?sort=name' })).body as { id: string }).id).toBe(own.id);
-    const drop = (id: string, cookie: string) => server.call(`views/${id}`, { method: 'DELETE', cookie });
-    expect((await drop(own.id, reader)).status).toBe(404);
-    expect((await drop(all.id, admin)).status).toBe(204);
-    expect((await drop(own.id, engineer)).status).toBe(204);
-    expect(await views(engineer)).toEqual([]);
+    const drop = (id: string, cookie: string) => demo.server.call(`views/${id}`, { method: 'DELETE', cookie });
+    expect((await drop(own.id, demo.reader)).status).toBe(404);
+    expect((await drop(all.id, demo.admin)).status).toBe(204);
+    expect((await drop(own.id, demo.engineer)).status).toBe(204);
+    expect(await views(demo.engineer)).toEqual([]);
   });
 
   test('lead nowhere but to a screen here, and a reader keeps none for others', async () => {
     for (const path of ['//elsewhere.example', 'https://elsewhere.example', '/a b', '/x?y'])
       expect([path, (await keep({ ...view, path })).status]).toEqual([path, 400]);
     expect((await keep({ ...view, search: 'javascript:x' })).status).toBe(400);
-    expect((await keep({ ...view, forAll: true }, reader)).status).toBe(403);
-    expect((await keep({ ...view, name: 'Mine' }, reader)).status).toBe(201);
+    expect((await keep({ ...view, forAll: true }, demo.reader)).status).toBe(403);
+    expect((await keep({ ...view, name: 'Mine' }, demo.reader)).status).toBe(201);
   });
 });

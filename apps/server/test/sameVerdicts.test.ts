@@ -1,35 +1,28 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { beforeAll, expect, test } from '@jest/globals';
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { completed, kindTraits, readFolder, type CrossingPage, type CrossingRow } from '@underpass/contracts';
 import { withShippedSets } from '@underpass/contracts/shipped';
 import { evaluateCrossing, FactsReader, modelOf, readerOfSlice, type Slice } from '@underpass/core';
-import { demoFiles, demoFolder, makeDatabase, people, startServer, type TestServer } from './server.js';
+import { demoFiles, demoFolder } from './server.js';
+import { withDemo } from './withDemo.js';
+
+const demo = withDemo(47_940);
 
 /*
  * Whoever looks at a crossing, by the Board, in the browser or on the command line, sees the same: the server with its model that follows
  * edits, the slice that a browser computes with, and the files of the estate read by the command line.
  */
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let cookie: string;
 const rows: CrossingRow[] = [];
 const options = { complete: completed, traits: kindTraits };
 
 beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 47_940);
-  cookie = await server.signIn(people.engineer);
   for (let total = 1; rows.length < total;) {
-    const page = (await server.call(`crossings?limit=500&offset=${rows.length}`, { cookie })).body as CrossingPage;
+    const page = (await demo.server.call(`crossings?limit=500&offset=${rows.length}`, { cookie: demo.engineer })).body as CrossingPage;
     total = page.total;
     rows.push(...page.rows);
   }
 }, 60_000);
-afterAll(async () => {
-  await server.app.close();
-  await database.drop();
-});
 
 test('the command line tells of every crossing what the server tells', async () => {
   const { stdout } = await promisify(execFile)(process.execPath, ['scripts/underpass.mjs', 'evaluate', demoFolder, '--json'], {
@@ -55,7 +48,9 @@ test('the slice that a browser computes with comes, to the last digit and word, 
   let compared = 0;
   for (const { id } of rows.filter((_, i) => i % 25 === 0)) {
     // a database keeps the fields of an object in an order of its own, which is all that may differ
-    const { slice } = (await server.call(`crossings/${encodeURIComponent(id)}/slice`, { cookie })).body as { slice: Slice };
+    const { slice } = (await demo.server.call(`crossings/${encodeURIComponent(id)}/slice`, { cookie: demo.engineer })).body as {
+      slice: Slice;
+    };
     const [here, there] = [readerOfSlice(slice, options), new FactsReader(model, slice.atMs)].map((reader) => {
       const facts = reader.read(slice.ref);
       return facts && (JSON.parse(JSON.stringify(evaluateCrossing(facts))) as object);

@@ -1,40 +1,28 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { ScimFeedMade, ScimFeedView } from '@underpass/contracts';
 import SCIMMY from 'scimmy';
-import pg from 'pg';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { people } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let sql: pg.Client;
-let admin = '';
+const demo = withDemo(49_400);
+
 let made: ScimFeedMade;
 const userSchema = 'urn:ietf:params:scim:schemas:core:2.0:User';
 const groupSchema = 'urn:ietf:params:scim:schemas:core:2.0:Group';
 
 beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 49_400);
-  admin = await server.signIn(people.admin);
-  sql = new pg.Client({ connectionString: database.url });
-  await sql.connect();
-  const answer = await server.call('intake/scim', {
+  const answer = await demo.server.call('intake/scim', {
     method: 'POST',
-    cookie: admin,
+    cookie: demo.admin,
     body: { name: 'Provider', options: { placeFrom: 'locality' } },
   });
   expect(answer.status).toBe(201);
   made = answer.body;
 }, 60_000);
-afterAll(async () => {
-  await sql.end();
-  await server.app.close();
-  await database.drop();
-});
 
 type Body = Record<string, unknown>;
 const send = async (path: string, method = 'GET', body?: unknown, { token = made.token, ...more }: Record<string, string> = {}) => {
-  const answer = await fetch(`${server.base}/scim/v2${path}`, {
+  const answer = await fetch(`${demo.server.base}/scim/v2${path}`, {
     method,
     headers: { authorization: `Bearer ${token}`, ...(body === undefined ? {} : { 'content-type': 'application/scim+json' }), ...more },
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
@@ -64,7 +52,7 @@ const group = async (displayName: string, members: string[] = []) => {
 const patch = (path: string, ...Operations: object[]) =>
   send(path, 'PATCH', new SCIMMY.Messages.PatchOp({ schemas: ['urn:ietf:params:scim:api:messages:2.0:PatchOp'], Operations } as never));
 const inEstate = async (kind: string, id: string) => {
-  const { status, body } = await server.call(`estate/${kind}/${id}`, { cookie: admin });
+  const { status, body } = await demo.server.call(`estate/${kind}/${id}`, { cookie: demo.admin });
   return status === 404 ? null : (body as { object: Body }).object;
 };
 const fault = ({ status, body }: { status: number; body: Body }) => {
@@ -78,16 +66,16 @@ describe('who sends', () => {
     for (const token of ['', 'x'.repeat(32), `${made.token}x`])
       expect((await send('/Users', 'GET', undefined, { token })).status).toBe(401);
     expect(fault(await send('/Users', 'GET', undefined, { token: 'x'.repeat(32) }))[0]).toBe(401);
-    expect(JSON.stringify((await sql.query('SELECT * FROM feed')).rows)).not.toContain(made.token);
+    expect(JSON.stringify((await demo.sql.query('SELECT * FROM feed')).rows)).not.toContain(made.token);
     // before its body is read: one that is no JSON is not even looked at
     expect((await send('/Users', 'POST', 'x'.repeat(100), { token: 'wrong-token-of-some-length' })).status).toBe(401);
   });
   test('is added by administrators alone, and shown without its token', async () => {
-    const engineer = await server.signIn(people.engineer);
-    expect((await server.call('intake/scim', { method: 'POST', cookie: engineer, body: { name: 'Other' } })).status).toBe(403);
-    const list = (await server.call('intake/scim', { cookie: engineer })).body as ScimFeedView[];
-    expect(list).toMatchObject([{ name: 'Provider', address: `${server.base.replace('127.0.0.1', 'localhost')}/scim/v2` }]);
-    expect((await server.call('intake/scim', { method: 'POST', cookie: admin, body: { name: 'provider' } })).status).toBe(409);
+    const engineer = await demo.server.signIn(people.engineer);
+    expect((await demo.server.call('intake/scim', { method: 'POST', cookie: engineer, body: { name: 'Other' } })).status).toBe(403);
+    const list = (await demo.server.call('intake/scim', { cookie: engineer })).body as ScimFeedView[];
+    expect(list).toMatchObject([{ name: 'Provider', address: `${demo.server.base.replace('127.0.0.1', 'localhost')}/scim/v2` }]);
+    expect((await demo.server.call('intake/scim', { method: 'POST', cookie: demo.admin, body: { name: 'provider' } })).status).toBe(409);
   });
 });
 
@@ -136,7 +124,7 @@ describe('people', () => {
       schemas: [userSchema],
       meta: { resourceType: 'User', version: 'W/"1"', location: `${made.feed.address}/Users/${wren.id}` },
     });
-    const { body } = await server.call(`intake/origins/person/wren.vale`, { cookie: admin });
+    const { body } = await demo.server.call(`intake/origins/person/wren.vale`, { cookie: demo.admin });
     expect((body as { field: string; source: string }[]).find(({ field }) => field === 'name')).toMatchObject({ source: 'scim:Provider' });
   });
   test('have each a name of their own', async () => {
@@ -145,7 +133,7 @@ describe('people', () => {
       409,
       'uniqueness',
     ]);
-    expect((await sql.query(`SELECT count(*)::int AS n FROM scim_resource WHERE name_key LIKE 'twice%'`)).rows).toEqual([{ n: 1 }]);
+    expect((await demo.sql.query(`SELECT count(*)::int AS n FROM scim_resource WHERE name_key LIKE 'twice%'`)).rows).toEqual([{ n: 1 }]);
   });
   test('are changed, by the version that was seen', async () => {
     const { id } = await user({ userName: 'mara', displayName: 'Mara Tide' });
@@ -185,7 +173,7 @@ describe('people', () => {
     expect([left.status, await inEstate('person', 'odd')]).toEqual([204, null]);
     expect(fault(await send(`/Users/${id}`))[0]).toBe(404);
     expect((await send(`/Groups/${desk.id}`)).body.members ?? []).toEqual([]);
-    const { body: changes } = await server.call('changes', { cookie: admin });
+    const { body: changes } = await demo.server.call('changes', { cookie: demo.admin });
     expect((changes as { by: string; summary: string; canUndo: boolean }[])[0]).toMatchObject({
       by: 'Provider',
       summary: 'Provider: Odd One left',
@@ -194,18 +182,18 @@ describe('people', () => {
   });
   test('keep what somebody typed here', async () => {
     const { id } = await user({ userName: 'kept', displayName: 'As Sent' });
-    const read = await server.call('estate/person/kept', { cookie: admin });
+    const read = await demo.server.call('estate/person/kept', { cookie: demo.admin });
     const etag = read.headers.get('etag') ?? '';
-    await server.call('estate/person/kept', {
+    await demo.server.call('estate/person/kept', {
       method: 'PUT',
-      cookie: admin,
+      cookie: demo.admin,
       headers: { 'if-match': etag },
       body: { ...(read.body as { object: object }).object, name: 'As Typed' },
     });
     await patch(`/Users/${id}`, { op: 'replace', path: 'displayName', value: 'Sent Again' });
     expect(await inEstate('person', 'kept')).toMatchObject({ name: 'As Typed' });
     expect((await send(`/Users/${id}`)).body.displayName).toBe('Sent Again');
-    const { body } = await server.call('intake/origins/person/kept', { cookie: admin });
+    const { body } = await demo.server.call('intake/origins/person/kept', { cookie: demo.admin });
     expect((body as { field: string; others: object[] }[]).find(({ field }) => field === 'name')).toMatchObject({
       ...{ source: 'typed', value: 'As Typed' },
       others: [{ source: 'scim:Provider', value: 'Sent Again' }],
@@ -218,7 +206,7 @@ describe('groups', () => {
     const { id: a } = await user({ userName: 'nested-a', displayName: 'Nested A' });
     const { id: b } = await user({ userName: 'nested-b', displayName: 'Nested B' });
     const [held] = (
-      (await server.call('estate/group?limit=500', { cookie: admin })).body as {
+      (await demo.server.call('estate/group?limit=500', { cookie: demo.admin })).body as {
         rows: { id: string; name: string; publications: string[] }[];
       }
     ).rows;
@@ -298,7 +286,7 @@ describe('lists', () => {
 
 describe('what cannot be read', () => {
   test('is refused in the form of the standard, and changes nothing', async () => {
-    const before = (await sql.query('SELECT count(*)::int AS n FROM scim_resource')).rows;
+    const before = (await demo.sql.query('SELECT count(*)::int AS n FROM scim_resource')).rows;
     expect(fault(await send('/Users', 'POST', '{'))).toEqual([400, 'invalidSyntax']);
     expect(fault(await send('/Users', 'POST', '[]'))[0]).toBe(400);
     expect(fault(await send('/Users', 'POST', { userName: 'x' }))).toEqual([400, 'invalidSyntax']);
@@ -314,18 +302,20 @@ describe('what cannot be read', () => {
       400,
       'invalidPath',
     ]);
-    expect((await sql.query('SELECT count(*)::int AS n FROM scim_resource')).rows).toEqual([{ n: before[0].n + 1 }]);
+    expect((await demo.sql.query('SELECT count(*)::int AS n FROM scim_resource')).rows).toEqual([{ n: before[0].n + 1 }]);
   });
   test('comes from a directory that is not listened to any more', async () => {
-    const other = (await server.call('intake/scim', { method: 'POST', cookie: admin, body: { name: 'Second' } })).body as ScimFeedMade;
+    const other = (await demo.server.call('intake/scim', { method: 'POST', cookie: demo.admin, body: { name: 'Second' } }))
+      .body as ScimFeedMade;
     const token = other.token;
     expect((await send('/Users', 'POST', { schemas: [userSchema], userName: 'second' }, { token })).status).toBe(201);
     // each sees what it sent itself
     expect((await send('/Users', 'GET', undefined, { token })).body.totalResults).toBe(1);
-    const turned = (await server.call(`intake/scim/${other.feed.id}/token`, { method: 'POST', cookie: admin })).body as ScimFeedMade;
+    const turned = (await demo.server.call(`intake/scim/${other.feed.id}/token`, { method: 'POST', cookie: demo.admin }))
+      .body as ScimFeedMade;
     expect((await send('/Users', 'GET', undefined, { token })).status).toBe(401);
     expect((await send('/Users', 'GET', undefined, { token: turned.token })).status).toBe(200);
-    expect((await server.call(`intake/scim/${other.feed.id}`, { method: 'DELETE', cookie: admin })).status).toBe(204);
+    expect((await demo.server.call(`intake/scim/${other.feed.id}`, { method: 'DELETE', cookie: demo.admin })).status).toBe(204);
     expect((await send('/Users', 'GET', undefined, { token: turned.token })).status).toBe(401);
     expect(await inEstate('person', 'second')).not.toBeNull();
   });

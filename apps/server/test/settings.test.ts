@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   Applied,
   CarriedAnswer,
@@ -20,26 +20,13 @@ import type {
   ValueCosts,
 } from '@underpass/contracts';
 import { explainSetting, indexSettings } from '@underpass/core';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let engineer = '';
-let reader = '';
+const demo = withDemo(49_950);
 
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 49_950);
-  [engineer, reader] = [await server.signIn(people.engineer), await server.signIn(people.reader)];
-}, 60_000);
-afterAll(async () => {
-  await server.app.close();
-  await database.drop();
-});
-
-const get = async <T>(path: string, cookie = reader) => (await server.call(path, { cookie })).body as T;
-const send = async <T>(method: string, path: string, body: object, cookie = engineer) => {
-  const { status, body: answer } = await server.call(path, { method, cookie, body });
+const get = async <T>(path: string, cookie = demo.reader) => (await demo.server.call(path, { cookie })).body as T;
+const send = async <T>(method: string, path: string, body: object, cookie = demo.engineer) => {
+  const { status, body: answer } = await demo.server.call(path, { method, cookie, body });
   return { status, body: answer as T & { detail: string; fields?: { field: string }[] } };
 };
 const to = (key: string, value: unknown, layer = 'organisation', target = '*'): Change => ({
@@ -60,11 +47,11 @@ describe('settings in force', () => {
     expect(of.subject).toMatchObject({ deviceClass: 'thin-client', location: 'wexcombe', endpoint: 'WEX-TC-020' });
     expect(of.names.location).toBe('Wexcombe ticket hall');
     expect(of.entries.every(({ written }) => written !== null)).toBe(true);
-    expect((await server.call('settings/of?endpoint=nowhere', { cookie: reader })).status).toBe(404);
-    expect((await server.call('settings/of?endpoint=WEX-TC-020&person=nobody', { cookie: reader })).status).toBe(404);
-    expect((await server.call('settings/of?endpoint=../x', { cookie: reader })).status).toBe(400);
+    expect((await demo.server.call('settings/of?endpoint=nowhere', { cookie: demo.reader })).status).toBe(404);
+    expect((await demo.server.call('settings/of?endpoint=WEX-TC-020&person=nobody', { cookie: demo.reader })).status).toBe(404);
+    expect((await demo.server.call('settings/of?endpoint=../x', { cookie: demo.reader })).status).toBe(400);
     for (const wrong of ['settings/of', 'settings/of?location=wexcombe&endpoint=WEX-TC-020', 'settings/of?location=wexcombe&person=amos'])
-      expect([wrong, (await server.call(wrong, { cookie: reader })).status]).toEqual([wrong, 400]);
+      expect([wrong, (await demo.server.call(wrong, { cookie: demo.reader })).status]).toEqual([wrong, 400]);
   });
 
   test('of a person alone at the endpoint they use, of a location alone at what most there are', async () => {
@@ -76,7 +63,7 @@ describe('settings in force', () => {
     expect(hall.usual?.alike).toBeGreaterThan((hall.usual?.of ?? 0) / 2);
     expect(hall.entries.every(({ entry }) => ['organisation', 'device class', 'location'].includes(entry.layer))).toBe(true);
     for (const nowhere of ['settings/of?location=nowhere', 'settings/of?person=nobody'])
-      expect([nowhere, (await server.call(nowhere, { cookie: reader })).status]).toEqual([nowhere, 404]);
+      expect([nowhere, (await demo.server.call(nowhere, { cookie: demo.reader })).status]).toEqual([nowhere, 404]);
   });
 
   test('as they were on a past date, also where the endpoint stood elsewhere then', async () => {
@@ -98,9 +85,9 @@ describe('settings in force', () => {
     expect(valueOf(await at(before), 'picture.frameCap')).not.toBe(47);
     const now = await get<SettingsOf>('settings/of?endpoint=WEX-TC-020');
     expect([now.past, now.subject.location, valueOf(now, 'picture.frameCap')]).toEqual([false, 'tolmouth', 30]);
-    const later = await server.call(`settings/of?endpoint=WEX-TC-020&at=2190-01-01T00:00:00Z`, { cookie: reader });
+    const later = await demo.server.call(`settings/of?endpoint=WEX-TC-020&at=2190-01-01T00:00:00Z`, { cookie: demo.reader });
     expect([later.status, (later.body as { detail: string }).detail]).toEqual([422, expect.stringMatching(/later is not known/)]);
-    const long = await server.call('settings/of?endpoint=WEX-TC-020&at=2001-01-01T00:00:00Z', { cookie: reader });
+    const long = await demo.server.call('settings/of?endpoint=WEX-TC-020&at=2001-01-01T00:00:00Z', { cookie: demo.reader });
     expect([long.status, (long.body as { detail: string }).detail]).toEqual([
       404,
       expect.stringMatching(/Nothing is recorded of WEX-TC-020/),
@@ -115,7 +102,7 @@ describe('settings in force', () => {
       where: 'Location Wexcombe ticket hall',
     });
     expect(places.entries.find(({ entry }) => entry.value === 47)?.where).toBe('Location Wexcombe ticket hall');
-    expect((await server.call('settings/places/picture.nothing', { cookie: reader })).status).toBe(404);
+    expect((await demo.server.call('settings/places/picture.nothing', { cookie: demo.reader })).status).toBe(404);
     expect(first.changeId).toBeDefined();
   });
 });
@@ -137,8 +124,8 @@ test('what each value of a setting costs somebody; nobody where nobody goes thro
     handed: [],
     costs: [],
   });
-  expect((await server.call('settings/costs?endpoint=WEX-TC-009&key=picture.nothing', { cookie: reader })).status).toBe(404);
-  expect((await server.call('settings/costs?endpoint=nowhere&key=picture.frameCap', { cookie: reader })).status).toBe(404);
+  expect((await demo.server.call('settings/costs?endpoint=WEX-TC-009&key=picture.nothing', { cookie: demo.reader })).status).toBe(404);
+  expect((await demo.server.call('settings/costs?endpoint=nowhere&key=picture.frameCap', { cookie: demo.reader })).status).toBe(404);
 });
 
 describe('checks, what people carry, and what may go', () => {
@@ -150,11 +137,11 @@ describe('checks, what people carry, and what may go', () => {
       'POST',
       'settings/lint',
       { change: to('picture.colourDepth', 16, 'location', 'wexcombe') },
-      reader,
+      demo.reader,
     );
     expect(body.fresh.map(({ rule }) => rule)).toContain('few colours with a codec that has them all');
     expect(body.gone).toEqual([]);
-    const wrong = await send('POST', 'settings/lint', { change: to('picture.colourDepth', 1) }, reader);
+    const wrong = await send('POST', 'settings/lint', { change: to('picture.colourDepth', 1) }, demo.reader);
     expect(wrong.status).toBe(422);
   });
 
@@ -181,11 +168,11 @@ describe('checks, what people carry, and what may go', () => {
       'POST',
       'settings/suggest',
       { kind: 'second factor’s time-out shorter than the way' },
-      reader,
+      demo.reader,
     );
     expect(body.crossings).toBeGreaterThan(3);
     expect(body.suggestions[0]).toMatchObject({ harmed: 0, text: 'security.secondFactorTimeoutS' });
-    expect((await send<SuggestAnswer>('POST', 'settings/suggest', { kind: 'nothing of the kind' }, reader)).body).toEqual({
+    expect((await send<SuggestAnswer>('POST', 'settings/suggest', { kind: 'nothing of the kind' }, demo.reader)).body).toEqual({
       crossings: 0,
       suggestions: [],
     });
@@ -198,7 +185,7 @@ describe('checks, what people carry, and what may go', () => {
     const [a, b] = crossings as [{ id: string }, { id: string }];
     const compared = await get<ComparedCrossings>(`settings/compare?a=${encodeURIComponent(a.id)}&b=${encodeURIComponent(b.id)}`);
     expect([compared.a.id, compared.b.id]).toEqual([a.id, b.id]);
-    expect((await server.call('settings/compare?a=x~y~z&b=x~y~z', { cookie: reader })).status).toBe(404);
+    expect((await demo.server.call('settings/compare?a=x~y~z&b=x~y~z', { cookie: demo.reader })).status).toBe(404);
   });
 });
 
@@ -213,7 +200,7 @@ describe('a draft that is worked on', () => {
     const late = await send('PUT', `drafts/${kept.id}`, { name: 'Mine', seen: kept.updatedAt });
     expect(late.status).toBe(409);
     expect((await get<DraftWritten>(`drafts/${kept.id}`)).name).toBe('Sixty frames');
-    expect((await send('PUT', `drafts/${kept.id}`, { name: 'x', seen: second.body.updatedAt }, reader)).status).toBe(403);
+    expect((await send('PUT', `drafts/${kept.id}`, { name: 'x', seen: second.body.updatedAt }, demo.reader)).status).toBe(403);
     expect((await send('PUT', `drafts/${kept.id}`, { change: { patches: [], hypotheses: [] }, seen: second.body.updatedAt })).status).toBe(
       422,
     );
@@ -242,7 +229,9 @@ describe('a draft that is worked on', () => {
     ];
     const rows = await get<ComparedDrafts>(`drafts/${a.id}/beside/${b.id}`);
     expect(rows).toMatchObject([{ kind: 'setting', alike: false }]);
-    expect((await server.call(`drafts/${a.id}/beside/00000000-0000-7000-8000-000000000000`, { cookie: reader })).status).toBe(404);
+    expect((await demo.server.call(`drafts/${a.id}/beside/00000000-0000-7000-8000-000000000000`, { cookie: demo.reader })).status).toBe(
+      404,
+    );
   });
 
   test('applied at one place alone, taken back, and applied again', async () => {
@@ -301,7 +290,7 @@ describe('what is carried', () => {
     const device = devices.find(({ name }) => name === 'Headset with buttons') as Peripheral;
     expect(ducts.filter(({ name, carriedAs }) => name.includes('Headset') && carriedAs === 'not allowed').length).toBeGreaterThan(0);
     const plug = async (change?: Change) =>
-      (await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, ...(change ? { change } : {}) }, reader)).body;
+      (await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, ...(change ? { change } : {}) }, demo.reader)).body;
     expect(await plug()).toMatchObject({
       works: false,
       rule: { id: 'controls', name: 'Buttons and controls' },
@@ -328,7 +317,7 @@ describe('what is carried', () => {
       hypotheses: [],
     };
     expect(await plug(split)).toMatchObject({ works: true, decision: 'split', rule: { id: 'headset-sound' } });
-    const { body: after } = await send<DuctsAnswer>('POST', `redirection/${id}/after`, { change: split }, reader);
+    const { body: after } = await send<DuctsAnswer>('POST', `redirection/${id}/after`, { change: split }, demo.reader);
     expect(after.ducts.find(({ name }) => name.startsWith('Audio'))?.carriedAs).toBe('channel');
     const { body: applied } = await send<Applied>('POST', 'changes', { change: split, summary: 'Headsets by sound' });
     expect(await plug()).toMatchObject({ works: true });
@@ -341,11 +330,11 @@ describe('what is carried', () => {
     const id = encodeURIComponent(rows[0]!.id);
     const { devices } = await get<DuctsAnswer>(`redirection/${id}`);
     const [device] = devices as [Peripheral];
-    const asked = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device }, reader);
+    const asked = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device }, demo.reader);
     expect(asked.body.ask?.step).toBe('when');
-    const settled = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, answers: { when: true } }, reader);
+    const settled = await send<PluggedAnswer>('POST', `redirection/${id}/plug`, { device, answers: { when: true } }, demo.reader);
     expect(settled.body).toMatchObject({ works: false, ask: null, cause: expect.stringMatching(/by hand/) });
-    expect((await send('POST', `redirection/${id}/plug`, { device: { ...device, vid: 'none' } }, reader)).status).toBe(400);
-    expect((await server.call('redirection/no~such~one', { cookie: reader })).status).toBe(404);
+    expect((await send('POST', `redirection/${id}/plug`, { device: { ...device, vid: 'none' } }, demo.reader)).status).toBe(400);
+    expect((await demo.server.call('redirection/no~such~one', { cookie: demo.reader })).status).toBe(404);
   });
 });

@@ -1,37 +1,18 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { JobStarted, JobView, ListLook, ListOutcome, OriginsAnswer } from '@underpass/contracts';
 import { setTimeout as wait } from 'node:timers/promises';
-import pg from 'pg';
-import { makeDatabase, people, startServer, type TestServer } from './server.js';
+import { people } from './server.js';
+import { withDemo } from './withDemo.js';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let sql: pg.Client;
-let engineer = '';
-beforeAll(async () => {
-  database = await makeDatabase('demo');
-  server = await startServer(database.url, 49_350);
-  engineer = await server.signIn(people.engineer);
-  sql = new pg.Client({ connectionString: database.url });
-  await sql.connect();
-}, 60_000);
-afterAll(async () => {
-  await sql.end();
-  await server.app.close();
-  await database.drop();
-});
+const demo = withDemo(49_350);
 
-const ask = async <T>(path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) =>
-  (await server.call(path, { method, cookie: engineer, headers, ...(body === undefined ? {} : { body }) })) as unknown as {
-    status: number;
-    body: T;
-    headers: Headers;
-  };
+const ask = <T>(path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) =>
+  demo.ask<T>(path, method, body, { headers });
 /** Takes a list in, or sees what it comes to. */
 async function list(rows: string[], what: 'check' | 'take' = 'take', more: object = {}): Promise<ListOutcome> {
-  const sent = await fetch(`${server.base}/api/intake/lists?name=devices.csv`, {
+  const sent = await fetch(`${demo.server.base}/api/intake/lists?name=devices.csv`, {
     method: 'POST',
-    headers: { cookie: engineer, 'x-underpass': '1', 'content-type': 'application/octet-stream' },
+    headers: { cookie: demo.engineer, 'x-underpass': '1', 'content-type': 'application/octet-stream' },
     body: ['id;name;location;memoryMB;deviceClass', ...rows].join('\r\n'),
   });
   const look = (await sent.json()) as ListLook;
@@ -122,17 +103,17 @@ describe('a field that several sources say something of', () => {
   test('is asked for of what is there alone', async () => {
     expect((await ask('intake/origins/endpoint/nothing-such')).status).toBe(404);
     expect((await ask('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'ldap:Main' })).status).toBe(409);
-    const reader = await server.signIn(people.reader);
-    expect((await server.call('intake/source-order', { method: 'PUT', cookie: reader, body: {} })).status).toBe(403);
+    const reader = await demo.server.signIn(people.reader);
+    expect((await demo.server.call('intake/source-order', { method: 'PUT', cookie: reader, body: {} })).status).toBe(403);
   });
 
   test('says no secret, and nothing of what is gone', async () => {
     await type('S-1', { wifi: { name: 'Hall', security: 'WPA', key: 'a key nobody may read' } });
-    expect((await sql.query(`SELECT fields FROM said WHERE object_id = 'S-1' AND fields ? 'wifi'`)).rows).toEqual([]);
-    expect((await sql.query(`SELECT source FROM said WHERE object_id = 'S-1'`)).rows.length).toBeGreaterThan(0);
+    expect((await demo.sql.query(`SELECT fields FROM said WHERE object_id = 'S-1' AND fields ? 'wifi'`)).rows).toEqual([]);
+    expect((await demo.sql.query(`SELECT source FROM said WHERE object_id = 'S-1'`)).rows.length).toBeGreaterThan(0);
     const { headers } = await ask('estate/endpoint/S-1');
     expect((await ask('estate/endpoint/S-1', 'DELETE', undefined, { 'if-match': headers.get('etag') ?? '' })).status).toBeLessThan(300);
-    expect((await sql.query(`SELECT * FROM said WHERE object_id = 'S-1'`)).rows).toEqual([]);
+    expect((await demo.sql.query(`SELECT * FROM said WHERE object_id = 'S-1'`)).rows).toEqual([]);
   });
 });
 
@@ -151,9 +132,9 @@ describe('what is not in a list any more', () => {
 
   test('is not removed where it is in the list, or something rests on it', async () => {
     await expect(list(['R-2;Other;wexcombe;4096;thin-client'], 'take', { remove: ['R-2'] })).rejects.toThrow('is in the list');
-    const held = await fetch(`${server.base}/api/intake/lists?name=places.csv`, {
+    const held = await fetch(`${demo.server.base}/api/intake/lists?name=places.csv`, {
       method: 'POST',
-      headers: { cookie: engineer, 'x-underpass': '1', 'content-type': 'application/octet-stream' },
+      headers: { cookie: demo.engineer, 'x-underpass': '1', 'content-type': 'application/octet-stream' },
       body: 'id;name;kind\r\nhead-office;Head office;office\r\n',
     });
     const look = (await held.json()) as ListLook;
