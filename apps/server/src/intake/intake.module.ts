@@ -9,6 +9,7 @@ import { IntakeController } from './intake.controller.js';
 import { OneController } from './one.controller.js';
 import { SourcesController } from './sources.controller.js';
 import { TemplatesController } from './templates.controller.js';
+import { FeedRows } from './feeds/feedRows.js';
 import { FeedService } from './feeds/feed.service.js';
 import { BatchesController } from './enrol/batches.controller.js';
 import { EnrolController } from './enrol/enrol.controller.js';
@@ -38,6 +39,6 @@ import { ListsService } from './lists.service.js';
     EnrolController,
     GatewayController,
   ],
-  providers: [ListsService, InboxService, FeedService, ScimService, LdapService, EnrolService],
+  providers: [ListsService, InboxService, FeedRows, FeedService, ScimService, LdapService, EnrolService],
 })
 export class IntakeModule {}

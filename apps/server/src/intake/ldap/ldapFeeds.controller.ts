@@ -16,18 +16,17 @@ import { Filter, FilterParser } from 'ldapts';
 import { DataSource } from 'typeorm';
 import { X509Certificate } from 'node:crypto';
 import { z } from 'zod';
-import { uuidV7 } from '../../database/uuid.js';
 import { Answers, AnswersNothing } from '../../edge/answers.js';
 import { AtOnce, kB, Takes } from '../../edge/takes.js';
 import { AllowedTargets } from '../../outward/targets.js';
 import { notFound, ProblemError } from '../../problems/problem.js';
 import { SecurityLog } from '../../securityLog/securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from '../../signin/session.guard.js';
+import { FeedRows } from '../feeds/feedRows.js';
 import { LdapService, sameTarget } from './ldap.service.js';
 import { portOf } from './reader.js';
 
 const Uuid = z.uuid();
-const mostFeeds = 20;
 
 interface FeedRow {
   id: string;
@@ -47,6 +46,7 @@ interface FeedRow {
 export class LdapFeedsController {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
+    private readonly feeds: FeedRows,
     private readonly ldap: LdapService,
     private readonly targets: AllowedTargets,
     private readonly log: SecurityLog,
@@ -81,16 +81,11 @@ export class LdapFeedsController {
     @Req() request: SignedRequest,
   ): Promise<LdapFeedView> {
     await this.assertGood(settings);
-    const id = uuidV7();
-    const [row] = (await this.data.query(
-      `INSERT INTO feed (id, kind, name, options, secret, by_name, at, next_at)
-         SELECT $1, 'ldap', $2, $3, $4, $5, now(), now() + $6::int * interval '1 minute' WHERE (SELECT count(*) FROM feed) < $7
-       ON CONFLICT (lower(name)) DO NOTHING RETURNING id`,
-      [id, name, JSON.stringify(settings), secret ? this.ldap.sealed(secret) : null, request.user.name, settings.everyMinutes, mostFeeds],
-    )) as object[];
-    if (!row)
-      throw new ProblemError(409, 'There already', `There is a directory of the name “${name}”, or there are ${mostFeeds} already.`);
-    await this.log.recordOf('directory added', request, name);
+    const sealed = secret ? this.ldap.sealed(secret) : null;
+    const id = await this.feeds.add(
+      { kind: 'ldap', name, options: settings, secret: sealed, everyMinutes: settings.everyMinutes },
+      request,
+    );
     return this.one(id);
   }
 
@@ -141,9 +136,7 @@ export class LdapFeedsController {
   @Needs('admin')
   @Confirmed()
   async remove(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
-    const { name } = await this.ldap.row(id);
-    await this.data.query(`DELETE FROM feed WHERE id = $1 AND kind = 'ldap'`, [id]);
-    await this.log.recordOf('directory removed', request, name);
+    await this.feeds.remove('ldap', id, request);
   }
 
   private async assertGood(settings: LdapSettings): Promise<void> {

@@ -4,16 +4,15 @@ import { ApiTags } from '@nestjs/swagger';
 import { NewScimFeed, ScimFeedMade, ScimFeedView, ScimOptions, type FeedLast } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
-import { uuidV7 } from '../../database/uuid.js';
 import { Answers, AnswersNothing } from '../../edge/answers.js';
-import { notFound, ProblemError } from '../../problems/problem.js';
+import { notFound } from '../../problems/problem.js';
 import { hashToken, newToken } from '../../secrets/tokens.js';
 import { SecurityLog } from '../../securityLog/securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from '../../signin/session.guard.js';
+import { FeedRows } from '../feeds/feedRows.js';
 import { ScimService } from './scim.service.js';
 
 const Uuid = z.uuid();
-const mostFeeds = 20;
 
 interface FeedRow {
   id: string;
@@ -33,6 +32,7 @@ interface FeedRow {
 export class ScimFeedsController {
   constructor(
     @InjectDataSource() private readonly data: DataSource,
+    private readonly feeds: FeedRows,
     private readonly scim: ScimService,
     private readonly log: SecurityLog,
   ) {}
@@ -53,15 +53,8 @@ export class ScimFeedsController {
     @Body({ schema: NewScimFeed }) { name, options }: z.infer<typeof NewScimFeed>,
     @Req() request: SignedRequest,
   ): Promise<ScimFeedMade> {
-    const [token, id] = [newToken(), uuidV7()];
-    const [row] = (await this.data.query(
-      `INSERT INTO feed (id, kind, name, options, token_hash, by_name, at) SELECT $1, 'scim', $2, $3, $4, $5, now()
-       WHERE (SELECT count(*) FROM feed) < $6 ON CONFLICT (lower(name)) DO NOTHING RETURNING id`,
-      [id, name, JSON.stringify(options), hashToken(token), request.user.name, mostFeeds],
-    )) as object[];
-    if (!row)
-      throw new ProblemError(409, 'There already', `There is a directory of the name “${name}”, or there are ${mostFeeds} already.`);
-    await this.log.recordOf('directory added', request, name);
+    const token = newToken();
+    const id = await this.feeds.add({ kind: 'scim', name, options, tokenHash: hashToken(token) }, request);
     return { feed: await this.one(id), token };
   }
 
@@ -94,9 +87,7 @@ export class ScimFeedsController {
   @Needs('admin')
   @Confirmed()
   async remove(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<void> {
-    const { name } = await this.one(id);
-    await this.data.query(`DELETE FROM feed WHERE id = $1 AND kind = 'scim'`, [id]);
-    await this.log.recordOf('directory removed', request, name);
+    await this.feeds.remove('scim', id, request);
   }
 
   private async one(id: string): Promise<ScimFeedView> {
