@@ -1,6 +1,7 @@
 import {
   all,
   base,
+  changed,
   dock,
   endpoint,
   measured,
@@ -77,6 +78,26 @@ export const nearScenarios: Scenario[] = [
     make: endpoint({ peripherals: ['card-reader'] }),
     says: /Card reader does not reach the session: the rules/,
     mended: [/Let card reader through/, 'clear'],
+  },
+  {
+    kind: 'a peripheral has no way through',
+    from: base('CD-006', 'call-desktop'),
+    make: none,
+    says: /Headset with buttons does not reach the session: a rule denies it/,
+    mended: [/^Let audio of Headset with buttons through by a rule of its own, and the rest stay at the desk$/, 'clear'],
+  },
+  {
+    kind: 'a peripheral has no way through',
+    from: office,
+    make: (facts) =>
+      changed(facts, {
+        do: 'create',
+        kind: 'peripheral',
+        id: 'scanner-of-its-own',
+        object: { name: 'Desk scanner', endpoint: facts.endpoint.id, vid: 'f9f9', pid: '0001', class: '00', interfaces: ['06/01/01'] },
+      }),
+    says: /Desk scanner does not reach the session: no rule/,
+    mended: [/^Let Desk scanner through by a rule of its own$/, 'clear'],
   },
   {
     kind: 'a rule keeps a device outside',

@@ -7,7 +7,6 @@ import { profileFormats, profileOf, profileText, readProfile } from './profileFi
 import { bankOf, radiusOf, type Duct } from './redirection/ductGeometry.js';
 import { fromBytes, fromText } from './redirection/readDevice.js';
 import { differencesOf, madeAs, whoseOf, type SideProfile } from './profileSide.js';
-import { moved, orderedAs, splitFor } from './redirection/ruleSteps.js';
 import { carriedText, matchText } from './redirection/words.js';
 import { stepsOf } from './stepWords.js';
 import { entriesAfter, strataOf, targetOf } from './strata.js';
@@ -265,25 +264,6 @@ describe('rules', () => {
     }
     return [...ranks].sort((x, y) => x[1] - y[1] || (x[0] < y[0] ? -1 : 1)).map(([id]) => id);
   };
-  test('moved to any place, the ranks give that order', () => {
-    for (const id of ['a', 'b', 'c'])
-      for (const to of [0, 1, 2]) {
-        const order = moved(['a', 'b', 'c'], id, to);
-        expect(order[to]).toBe(id);
-        expect(inOrderAfter(orderedAs(rules, order))).toEqual(order);
-      }
-    expect(orderedAs(rules, ['a', 'b', 'c']).patches).toEqual([]);
-  });
-  test('a rule that splits a device stands right before the one that decides it, with room or without', () => {
-    const device = { id: 'd', endpoint: 'e', vid: 'f1a5', pid: '0103', class: '00', interfaces: ['01/01/00', '03/00/00'] };
-    expect(inOrderAfter(splitFor(rules, device, ['01'], 'b'))).toEqual(['a', 'split-f1a5-0103', 'b', 'c']);
-    const tight = [rule('a', 10), rule('b', 11)];
-    const change = splitFor(tight, device, ['01'], 'b');
-    const created = change.patches.find((patch) => patch.do === 'create');
-    expect((created as { object: UsbRule }).object).toMatchObject({ rank: 11, interfaces: ['01'], match: { vid: 'f1a5', pid: '0103' } });
-    expect(change.patches).toContainEqual({ do: 'change', kind: 'usbRule', id: 'b', set: { rank: 21 } });
-    expect(inOrderAfter(splitFor(rules, device, ['01'], null))).toEqual(['a', 'b', 'c', 'split-f1a5-0103']);
-  });
   test('a rule in words', () => {
     expect(matchText({})).toBe('everything');
     expect(matchText({ class: '08', ownership: 'personal', group: 'x' })).toBe('08 storage, personal device, group x');

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { emptyEstate, type Change, type Peripheral, type UsbRule } from '@underpass/contracts';
-import { made, modelOf, rulesInOrder, shadowed } from '@underpass/core';
+import { lettingThrough, moved, orderedAs, made, modelOf, rulesInOrder, shadowed } from '@underpass/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCanEdit } from '../../api/session.js';
@@ -17,7 +17,6 @@ import { DuctTable } from './DuctTable.js';
 import { PlugPanel } from './PlugPanel.js';
 import { ReadDevice } from './ReadDevice.js';
 import { RuleTable } from './RuleTable.js';
-import { moved, orderedAs, splitFor } from './ruleSteps.js';
 import { classesOf, deviceText } from './words.js';
 import { useAddress } from '../../ui/useAddress.js';
 
@@ -66,7 +65,7 @@ export function RedirectionPage() {
             key={code}
             className="btn btn-small"
             disabled={working.busy}
-            onClick={() => write(splitFor(shown, device, [code], rule), `${deviceText(device)} by function`)}
+            onClick={() => write(lettingThrough(shown, device, [code], rule), `${deviceText(device)} by function`)}
           >
             {code === '01' ? 'its sound' : code === '03' ? 'its buttons' : code === '0e' ? 'its camera' : code}
           </button>

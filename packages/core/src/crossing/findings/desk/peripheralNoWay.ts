@@ -1,6 +1,9 @@
 import type { PeripheralKind } from '@underpass/contracts';
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
-import { deskWhy, type DeskReason } from '../../desk.js';
+import { functionCodes, lettingThrough, sortOf, type ClassTriple } from '../../../redirection/index.js';
+import { deskWhy, type DeskItem, type DeskReason } from '../../desk.js';
+import { decidedOf, deviceName } from '../../devices.js';
+import type { CrossingFigures } from '../../figures.js';
 import type { CrossingFacts } from '../../facts.js';
 import { cost, plural, type FindingKind, type Proposal } from '../../finding.js';
 import { setHere } from '../../setHere.js';
@@ -16,13 +19,43 @@ function opened(facts: CrossingFacts, peripheral: PeripheralKind | undefined, co
   return [];
 }
 
+/** Functions that people want; what is stored leaves with a stick, and keeping it in is mostly meant. */
+const isWanted = (code: ClassTriple): boolean => {
+  const { kind } = sortOf(code);
+  return kind !== undefined && kind !== 'storage';
+};
+
+/** A rule of its own for a device that the rules keep out: for all of it, or, where it has something else in it, for its functions that people want. */
+function ruledIn(facts: CrossingFacts, { settings, session }: CrossingFigures, { device: id, because }: DeskItem): Proposal[] {
+  const { rules, devices, location } = facts;
+  const device = because?.code === 'rule denies' || because?.code === 'no rule' ? devices.find((each) => each.id === id) : undefined;
+  if (!device) return [];
+  const functions = functionCodes(device);
+  const wanted = functions.filter(isWanted);
+  if (wanted.length === 0) return [];
+  const isWhole = wanted.length === functions.length;
+  const classes = isWhole ? null : [...new Set(wanted.map(({ class: code }) => code))];
+  const names = [...new Set(wanted.map((codes) => sortOf(codes).name))].join(' and ');
+  const name = deviceName(device);
+  return [
+    {
+      text: isWhole
+        ? `Let ${name} through by a rule of its own`
+        : `Let ${names} of ${name} through by a rule of its own, and the rest stay at the desk`,
+      change: lettingThrough(rules, device, classes, decidedOf(facts, settings, session, device).rule?.id ?? null),
+      ask: `it holds for every device of this kind, not at ${location.name} alone${wanted.some((codes) => sortOf(codes).kind === 'printer') ? ', and what is printed leaves the session' : ''}`,
+    },
+  ];
+}
+
 /** A peripheral on the desk neither has a channel nor may be carried. */
 export const peripheralNoWay: FindingKind = {
   kind: 'a peripheral has no way through',
   bay: 'Desk',
   weight: 'limited',
   limits: ['desk'],
-  detect: (facts, { desk }) => {
+  detect: (facts, figures) => {
+    const { desk } = figures;
     const { endpoint, location } = facts;
     const stopped = desk.filter((item) => item.peripheral && item.works === false && !item.meant);
     const first = stopped[0];
@@ -64,7 +97,7 @@ export const peripheralNoWay: FindingKind = {
               },
             ]
           : []),
-        ...stopped.flatMap(({ peripheral, because }) => opened(facts, peripheral, because?.code)),
+        ...stopped.flatMap((item) => [...opened(facts, item.peripheral, item.because?.code), ...ruledIn(facts, figures, item)]),
         ...(endpoint.clientKind === 'browser'
           ? [
               {

@@ -37,19 +37,28 @@ const freeId = (rules: readonly UsbRule[], wanted: string): string => {
 };
 
 /**
- * A rule that lets some functions of a device through, put before the one that decides it now: the device is split by interface, and what is not named
- * stays at the desk.
+ * A rule that lets a device through, put before the one that decides it now. Where it names functions, the device is split by interface, and what is
+ * not named stays at the desk.
+ * @param rules in their order
+ * @param classes codes of the functions that go through; null lets all of it
+ * @param decidedBy id of the rule that decides; null where none does
  */
-export function splitFor(rules: readonly UsbRule[], device: Peripheral, classes: readonly string[], decidedBy: string | null): Change {
-  const id = freeId(rules, `split-${device.vid}-${device.pid}`);
+export function lettingThrough(
+  rules: readonly UsbRule[],
+  device: Peripheral,
+  classes: readonly string[] | null,
+  decidedBy: string | null,
+): Change {
+  const id = freeId(rules, `${classes ? 'split' : 'let'}-${device.vid}-${device.pid}`);
   const at = rules.findIndex((rule) => rule.id === decidedBy);
+  const name = device.name ?? `${device.vid}:${device.pid}`;
   const rule: UsbRule = {
     id,
-    name: `${device.name ?? `${device.vid}:${device.pid}`}, by function`.slice(0, 120),
+    name: `${name.slice(0, 100)}, ${classes ? 'by function' : 'let through'}`,
     rank: 0,
     action: 'allow',
     match: { vid: device.vid, pid: device.pid },
-    interfaces: [...classes],
+    ...(classes ? { interfaces: [...classes] } : {}),
   };
   const lastRank = rules.at(-1)?.rank ?? 0;
   const before = at < 0 ? lastRank : (rules[at - 1]?.rank ?? -1);
