@@ -269,6 +269,13 @@ describe('the strictest of two entries, type by type', () => {
     const { min, max } = catalogue[key] as SettingDefinition & { type: 'number' };
     decides(key, min, max);
   });
+  test('of the versions one is a floor and one a ceiling', () => {
+    expect(
+      of('version')
+        .map((key) => (catalogue[key] as SettingDefinition & { type: 'version' }).ceiling ?? false)
+        .sort(),
+    ).toEqual([false, true]);
+  });
   test('there is one of each of these types, and of no other', () => {
     for (const type of ['switch', 'choice', 'version', 'number'] as const) expect([type, of(type).length > 0]).toEqual([type, true]);
     expect(strictest.filter((key) => ['text', 'list'].includes(catalogue[key].type))).toEqual([]);

@@ -15,6 +15,7 @@ export const clientSettings = {
     does: 'Highest client version that was tried here; 0 means any',
     ceiling: true,
     default: '0',
+    merge: 'strictest',
     source: 'our default: none',
     symptoms: ['broken since the update'],
   }),
