@@ -1,8 +1,6 @@
-import { code } from '../access.js';
 import { boot } from '../boot.js';
 import { card } from '../card.js';
 import { cvt, dhcp, edid, merge, passes, ports, version, wifi } from '../bringup.js';
-import { picture } from '../calculators.js';
 import { folder, demo, type CommandWords } from './words.js';
 
 /** Commands for devices on their way up, and for their screens. */

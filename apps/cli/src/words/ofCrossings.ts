@@ -1,4 +1,3 @@
-import { picture } from '../calculators.js';
 import { compare } from '../compare.js';
 import { evaluate } from '../evaluate.js';
 import { impact } from '../impact.js';

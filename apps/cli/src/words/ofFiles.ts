@@ -1,7 +1,7 @@
 import { gaps } from '../gaps.js';
 import { importInto } from '../importInto.js';
 import { columns, read, template } from '../intake.js';
-import { folder, demo, known, type CommandWords } from './words.js';
+import { folder, demo, type CommandWords } from './words.js';
 
 /** Commands for files that come in, and what is known. */
 export const ofFiles: readonly CommandWords[] = [
