@@ -255,15 +255,6 @@ describe('two sides of settings', () => {
 
 describe('rules', () => {
   const rule = (id: string, rank: number, more: Partial<UsbRule> = {}): UsbRule => ({ id, rank, action: 'allow', match: {}, ...more });
-  const rules = [rule('a', 10), rule('b', 20), rule('c', 30)];
-  const inOrderAfter = (change: Change): string[] => {
-    const ranks = new Map(rules.map(({ id, rank }) => [id, rank]));
-    for (const patch of change.patches) {
-      if (patch.do === 'change') ranks.set(patch.id, (patch.set as { rank: number }).rank);
-      if (patch.do === 'create') ranks.set(patch.id, (patch.object as UsbRule).rank);
-    }
-    return [...ranks].sort((x, y) => x[1] - y[1] || (x[0] < y[0] ? -1 : 1)).map(([id]) => id);
-  };
   test('a rule in words', () => {
     expect(matchText({})).toBe('everything');
     expect(matchText({ class: '08', ownership: 'personal', group: 'x' })).toBe('08 storage, personal device, group x');
