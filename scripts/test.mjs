@@ -20,8 +20,8 @@ const takes = {
   ...{ reach: 260, flow: 100, hands: 75, intake: 70, doors: 70, access: 65, intakeSources: 65, bringup: 57, board: 45, settings: 44 },
   ...{ entry: 40, screens: 40, change: 33, desk: 28, assumed: 22, images: 12, telephone: 7, recipes: 2 },
 };
-/** Test files at a time: those of the server wait for half of their time, for a database or an end of patience. */
-const workers = 4;
+/** Test files at a time: as many as there are cores; with more each only takes longer, and what waits for an answer gives up. */
+const workers = 2;
 /** Browsers at a time: each waits for half of its time, for a line, a key or a server. */
 const browsers = 3;
 
