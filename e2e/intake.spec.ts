@@ -136,7 +136,7 @@ test('from nothing by a spreadsheet of 400 devices: mapped, mended, taken in; a 
       .locator('dt', { hasText: new RegExp(`^${name}$`) })
       .locator('..')
       .locator('dd');
-  await expect(count('new')).toHaveText('389');
+  await expect(count('new')).toHaveText('389', { timeout: 30_000 });
   await expect(count('not taken')).toHaveText('11');
   // each fault is told with its row and what would be right
   await expect(page.getByRole('row', { name: /^14 Type “Toaster” is not a word known here/ })).toBeVisible();

@@ -22,8 +22,8 @@ const takes = {
 };
 /** Test files at a time: as many as there are cores; with more each only takes longer, and what waits for an answer gives up. */
 const workers = 2;
-/** Browsers at a time: each waits for half of its time, for a line, a key or a server. */
-const browsers = 3;
+/** Browsers at a time: more of them take as long together, and each waits longer for its pages. */
+const browsers = 2;
 
 /** Files in parts that take about as long: the longest first, each to the part that has least. */
 function partsOf(files) {
