@@ -32,7 +32,8 @@ test('the page of findings in docs is what the scenarios show', () => {
         const found = findings.find((finding) => finding.kind === kind);
         if (found) return told(found, ofKind);
         const above = findings.find(({ consequences }) => consequences.length > 0);
-        return `- Told beneath “${above?.text}”: ${above?.consequences.join('; ')}`;
+        if (!above) throw new Error(`nothing is told of ${kind}`);
+        return `- Told beneath “${above.text}”: ${above.consequences.join('; ')}`;
       });
     const may = limits?.length ? `; may hold back ${limits.join(', ')}` : '';
     const beneath = explains?.length ? `; tells beneath it: ${explains.join(', ')}` : '';

@@ -37,13 +37,19 @@ function ruledIn(facts: CrossingFacts, { settings, session }: CrossingFigures, {
   const classes = isWhole ? null : [...new Set(wanted.map(({ class: code }) => code))];
   const names = [...new Set(wanted.map((codes) => sortOf(codes).name))].join(' and ');
   const name = deviceName(device);
+  const asks = [
+    `it holds for every device of this kind, not at ${location.name} alone`,
+    ...(wanted.some((codes) => sortOf(codes).kind === 'printer') ? ['what is printed leaves the session'] : []),
+    // a rule that denies was made by somebody, and for a reason
+    ...(because?.code === 'rule denies' ? ['whoever answers for the rules has to agree'] : []),
+  ];
   return [
     {
       text: isWhole
         ? `Let ${name} through by a rule of its own`
         : `Let ${names} of ${name} through by a rule of its own, and the rest stay at the desk`,
       change: lettingThrough(rules, device, classes, decidedOf(facts, settings, session, device).rule?.id ?? null),
-      ask: `it holds for every device of this kind, not at ${location.name} alone${wanted.some((codes) => sortOf(codes).kind === 'printer') ? ', and what is printed leaves the session' : ''}`,
+      ask: asks.join('; '),
     },
   ];
 }
