@@ -8,8 +8,20 @@ fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: tru
 process.setSourceMapsEnabled(false);
 const run = runnerOf(true);
 
+/** The first test that fails has noticed the fault: those after it in the file are left out. */
+function endAtFirstFailure(environment) {
+  const next = environment.handleTestEvent?.bind(environment);
+  let noticed = false;
+  environment.handleTestEvent = (event, state) => {
+    if (event.name === 'test_done' && event.test.errors.length > 0) noticed = true;
+    if (event.name === 'test_start' && noticed) event.test.mode = 'skip';
+    return next?.(event, state);
+  };
+}
+
 export default (globalConfig, config, environment, ...rest) => {
   globalThis.__stryker__ = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
   globalThis.__stryker__.activeMutant = process.env.__STRYKER_ACTIVE_MUTANT__;
+  if (process.env.__STRYKER_ACTIVE_MUTANT__) endAtFirstFailure(environment);
   return run(globalConfig, config, environment, ...rest);
 };

@@ -17,7 +17,7 @@ afterAll(() => {
 
 /** The new kind’s own file. */
 const badge = `import { z } from 'zod';
-import { Key, Name } from '../estate/objects.js';
+import { Key, Name } from '../estate/fields.js';
 import { defineKind } from './defineKind.js';
 
 const Badge = z.strictObject({ id: Key, name: Name, person: Key, colour: z.enum(['red', 'blue']).default('blue') });

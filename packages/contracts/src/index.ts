@@ -12,23 +12,9 @@ export * from './estate/access.js';
 export * from './estate/requirement.js';
 export * from './estate/change.js';
 export * from './estate/source.js';
-export {
-  Key,
-  Line,
-  Location,
-  Region,
-  Gateway,
-  Pool,
-  Host,
-  Resource,
-  Group,
-  Person,
-  Guest,
-  Endpoint,
-  Screen,
-  Decoder,
-  Graphics,
-} from './estate/objects.js';
+export { Key } from './estate/fields.js';
+export { Line, Location, Region, Gateway, Pool, Host, Resource, Group, Person, Guest, Graphics } from './estate/objects.js';
+export { Endpoint, Screen, Decoder } from './estate/endpoint.js';
 export { measurementsFile, readFolder, writeFolder, type FolderContent } from './files/folder.js';
 export { standIns, withStandIns } from './estate/standIns.js';
 export { referencesOf } from './estate/references.js';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { languages, type Language } from '../texts/index.js';
 import type { Estate } from '../estate/estate.js';
 import { SignonRule } from '../estate/organisation.js';
-import { Instant, Key } from '../estate/objects.js';
+import { Instant, Key } from '../estate/fields.js';
 import { SignonStep } from '../estate/words.js';
 
 const Count = z.coerce.number().int();

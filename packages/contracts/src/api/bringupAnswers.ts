@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Change } from '../estate/change.js';
 import { ConfigLayer } from '../estate/bringup.js';
-import { Instant, Key } from '../estate/objects.js';
+import { Instant, Key } from '../estate/fields.js';
 import { Wifi } from '../estate/wifi.js';
 import { DeviceClass } from '../estate/words.js';
 

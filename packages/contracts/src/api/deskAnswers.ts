@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Endpoint, Screen } from '../estate/objects.js';
+import { Endpoint, Screen } from '../estate/endpoint.js';
 import { ClientKind, Codec } from '../estate/words.js';
 
 /** The most screens that a desk has. */

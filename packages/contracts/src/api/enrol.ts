@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Key, Name } from '../estate/objects.js';
+import { Key, Name } from '../estate/fields.js';
 import { ClientKind, DeviceClass } from '../estate/words.js';
 
 /** A word that scripts copy from the system: at most so long, and no line. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CardImage, DeviceOption } from '../estate/bringup.js';
-import { Endpoint } from '../estate/objects.js';
+import { Endpoint } from '../estate/endpoint.js';
 
 const count = z.number();
 /** Images that devices start from, with how many of their class they fit; and devices that still take the password they came with. */

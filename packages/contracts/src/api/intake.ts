@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedRecord } from '../bounds.js';
 import { ObjectKindWord } from '../estate/change.js';
-import { HostName, Key, Name } from '../estate/objects.js';
+import { HostName, Key, Name } from '../estate/fields.js';
 import { ClientKind, Ownership, WorkKind } from '../estate/words.js';
 import { TableMap } from '../files/tableMap.js';
 import { Applied, CheckLinkView } from './answers.js';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Change, ObjectKindWord } from '../estate/change.js';
-import { Key } from '../estate/objects.js';
+import { Key } from '../estate/fields.js';
 import { boundedRecord } from '../bounds.js';
 import { Bay, Vantage, Verdict } from '../estate/words.js';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Change } from '../estate/change.js';
-import { Key } from '../estate/objects.js';
+import { Key } from '../estate/fields.js';
 import { CarryAs, ConnectWhen, Peripheral, UsbRule } from '../estate/peripheral.js';
 import { Setting, SettingValue } from '../estate/setting.js';
 import { ClientKind, Layer, LineKind, Ownership, Verdict } from '../estate/words.js';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Endpoint } from '../estate/objects.js';
+import { Endpoint } from '../estate/endpoint.js';
 
 /** What is known of a device before somebody at it is asked. */
 export const TelephoneFacts = z

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { HostName, Instant, Key, Name } from './objects.js';
+import { HostName, Instant, Key, Name } from './fields.js';
 
 /** Where people sign in and find their list of resources. */
 export const Portal = z

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Key, Name, Version } from './objects.js';
+import { Key, Name, Version } from './fields.js';
 import { shownAs } from './shownAs.js';
 import { BootMode, DeviceClass, Processor } from './words.js';
 

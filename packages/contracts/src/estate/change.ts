@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BoundedJson, boundedRecord } from '../bounds.js';
 import { objectKinds, type ObjectKind } from './estate.js';
-import { Key } from './objects.js';
+import { Key } from './fields.js';
 import { SettingValue } from './setting.js';
 import { Layer } from './words.js';
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { Decoder, Instant, Key, Screen } from './objects.js';
+import { Decoder, Screen } from './endpoint.js';
+import { Instant, Key } from './fields.js';
 import { SignonStep, Vantage } from './words.js';
 
 const Ms = z.number().min(0).max(120_000);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { AssumedValues } from './assumed.js';
-import { Clock, Key } from './objects.js';
+import { Clock, Key } from './fields.js';
 import { SignonStep, Weekday, WorkKind } from './words.js';
 
 export const Thresholds = z.strictObject({

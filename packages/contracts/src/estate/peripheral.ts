@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Key, Name } from './objects.js';
+import { Key, Name } from './fields.js';
 import { asWritten } from './shownAs.js';
 import { Ownership } from './words.js';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Key, Name, Version } from './objects.js';
+import { Key, Name, Version } from './fields.js';
 
 // what stands in a recipe comes to stand in a script: nothing that a shell, or a pattern of a search, would read otherwise
 const part = (words: string) =>

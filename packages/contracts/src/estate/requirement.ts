@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { Portal, Publication } from './access.js';
-import { Endpoint, Gateway, Host, Key, Line, Location, Person, Pool, Resource } from './objects.js';
+import { Endpoint } from './endpoint.js';
+import { Gateway, Host, Line, Location, Person, Pool, Resource } from './objects.js';
+import { Key } from './fields.js';
 import { SettingValue } from './setting.js';
 import { Bay } from './words.js';
 

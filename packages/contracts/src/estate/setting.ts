@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Key } from './objects.js';
+import { Key } from './fields.js';
 import { ClientKind, DeviceClass, Layer, LineKind, Ownership } from './words.js';
 
 /** One condition a layer's entry may carry: every field given must hold. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Decoder, Screen } from '../estate/objects.js';
+import { Decoder, Screen } from '../estate/endpoint.js';
 import { readDecoder, readScreen, writeDecoder, writeScreen } from './compact.js';
 
 /** How a list of some objects is written in one cell of a table. */

@@ -1,4 +1,4 @@
-import type { Decoder, Screen } from '../estate/objects.js';
+import type { Decoder, Screen } from '../estate/endpoint.js';
 import { CellError } from './cellError.js';
 
 /** Short text forms of the structured cells: screens, decoders and content mixes. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { objectSchemas, references, type ObjectKind } from '../estate/estate.js';
-import { Clock, Decoder, Key } from '../estate/objects.js';
+import { Clock, Key } from '../estate/fields.js';
+import { Decoder } from '../estate/endpoint.js';
 import { shownAs } from '../estate/shownAs.js';
 import { CellError } from './cellError.js';
 import { columnsOf, unwrap, type Column } from './columns.js';

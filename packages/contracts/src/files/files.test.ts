@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { Endpoint, Group, jsonSchemas, Portal, readFolder, writeFolder } from '../index.js';
-import { Instant } from '../estate/objects.js';
+import { Instant } from '../estate/fields.js';
 import { readTable, writeTable } from './table.js';
 import type { FileProblem } from './problem.js';
 

@@ -1,4 +1,4 @@
-import { Endpoint } from '../estate/objects.js';
+import { Endpoint } from '../estate/endpoint.js';
 import { defineKind } from './defineKind.js';
 
 export const endpoint = defineKind({
