@@ -1,11 +1,12 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
+  AlikeSummaries,
   areaOf,
   crossingsTouched,
   FactsReader,
+  Likes,
   nextMoment,
-  summariseCrossing,
   together,
   touchedBy,
   touchOf,
@@ -57,6 +58,7 @@ const nothing: Pending = { version: 0, cause: '', everything: false, over: null,
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('results');
   private stand = new Stand();
+  private readonly likes = new Likes();
   private leadingNow: { version: number; found: Promise<LeadingFinding[]> } | null = null;
   private pending: Pending | null = null;
   private work: Promise<void> | null = null;
@@ -187,7 +189,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const stand = new Stand();
     await stand.put(found, model);
     const isFirst = this.count === 0;
-    const gone = [...this.stand.refs.values()].filter(({ id }) => !stand.refs.has(id));
+    const gone = [...this.stand.ordered.byId.values()].flatMap(({ ref }) => (stand.ordered.byId.has(ref.id) ? [] : [ref]));
     const moved = movedBy(found, (id) => this.summary(id), gone);
     [this.stand, this.reader, this.takenToMs] = [stand, reader, reader.atMs];
     return isFirst ? null : moved;
@@ -218,11 +220,12 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
     const found: [CrossingRef, Summary][] = [];
+    const summaries = new AlikeSummaries(this.likes);
     let done = 0;
     let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {
       const facts = reader.read(ref);
-      if (facts) found.push([ref, summariseCrossing(facts)]);
+      if (facts) found.push([ref, summaries.of(facts)]);
       if (++done % 100 || performance.now() - toldAt < tellEveryMs) return;
       toldAt = performance.now();
       this.progress.next({ done, total: refs.length });
@@ -260,13 +263,13 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   }
 
   get count(): number {
-    return this.stand.refs.size;
+    return this.stand.ordered.byId.size;
   }
   ref(id: string): CrossingRef | undefined {
-    return this.stand.refs.get(id);
+    return this.stand.ordered.byId.get(id)?.ref;
   }
   summary(id: string): Summary | undefined {
-    return this.stand.summaries.get(id);
+    return this.stand.ordered.byId.get(id)?.summary;
   }
   /** All results, worst first. */
   sorted(): readonly Result[] {

@@ -4,8 +4,6 @@ import { OrderedResults } from './orderedResults.js';
 
 /** What all crossings come to, in every form in which it is asked for: one by one, as a list, as the Board, as leading findings. */
 export class Stand {
-  readonly refs = new Map<string, CrossingRef>();
-  readonly summaries = new Map<string, Summary>();
   readonly ordered = new OrderedResults();
   readonly tally = new BoardTally();
   readonly leading = new LeadingTally();
@@ -13,8 +11,6 @@ export class Stand {
   /** Puts results in their places. Of many this is done in slices: each crossing is then told as it is, old or new. */
   async put(found: readonly [CrossingRef, Summary][], model: EstateModel): Promise<void> {
     await eachInSlices(found, ([ref, summary]) => {
-      this.refs.set(ref.id, ref);
-      this.summaries.set(ref.id, summary);
       this.ordered.put(ref, summary);
       this.count(ref, areaOf(model, ref.location), summary);
     });
@@ -28,8 +24,6 @@ export class Stand {
   }
 
   drop(ref: CrossingRef): void {
-    this.refs.delete(ref.id);
-    this.summaries.delete(ref.id);
     this.ordered.drop(ref.id);
     this.count(ref, '', null);
   }

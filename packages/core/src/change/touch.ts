@@ -172,6 +172,12 @@ export const isTouched = ({ everything, locations, endpoints, people, resources 
 /** The crossings of a model that are touched, each once. */
 export function crossingsTouched(touch: Touch, model: EstateModel): Iterable<CrossingRef> {
   if (touch.everything) return model.crossings;
+  const { locations, endpoints, people, resources } = touch;
+  // those of one place are mostly all, and each is there once
+  if (locations.size === 1 && endpoints.size + people.size + resources.size === 0) {
+    const [location] = locations;
+    return model.crossingsAt(location as string);
+  }
   const found = new Map<string, CrossingRef>();
   const take = (refs: Iterable<CrossingRef>) => {
     for (const ref of refs) found.set(ref.id, ref);

@@ -30,17 +30,22 @@ export function remembered<K extends object, V>(
   return known;
 }
 
+const measuredOn = new WeakMap<readonly Measurement[], ReadonlySet<string | undefined>>();
+/** Stands for every endpoint that nothing was measured on: they all have what the others' measurements say of their line. */
+const nobody = '';
+
 /** What was measured for a seat, chosen once for each list of measurements. */
 export function measuredFor({ measured, endpoint, location }: MeasuredAt, farEnd: Region): Evidence {
   if (!measured) return noEvidence;
+  const isOwn = remembered(measuredOn, measured, () => new Set(measured.map((each) => each.endpoint))).has(endpoint.id);
   const byEndpoint = remembered(chosen, measured, () => new Map<string, Chosen>());
-  const key = `${endpoint.id}|${farEnd.id}`;
+  const key = `${isOwn ? endpoint.id : nobody}|${farEnd.id}`;
   const known = byEndpoint.get(key);
   if (
     known?.location === location &&
     known.farEnd === farEnd &&
-    known.endpoint.screensAt === endpoint.screensAt &&
-    known.endpoint.decodersAt === endpoint.decodersAt
+    // when something of a device was typed counts for what was measured on that device
+    (!isOwn || (known.endpoint.screensAt === endpoint.screensAt && known.endpoint.decodersAt === endpoint.decodersAt))
   )
     return known.evidence;
   const evidence = chooseEvidence(measured, location, endpoint, farEnd);

@@ -14,9 +14,9 @@ export const tapsCard = ({ endpoint }: CrossingFacts, s: SettingValues): boolean
 export const typesFirst = (facts: CrossingFacts, s: SettingValues): boolean =>
   !signsOnByItself(facts, s) && !tapsCard(facts, s) && !s['security.savedPasswords'];
 
-/** Settings by which everything is handed on, and each name is written bare. */
 const plain = new WeakMap<SettingValues, boolean>();
-function handsOnPlainly(s: SettingValues): boolean {
+/** Settings by which everything is handed on, and each name is written bare. */
+export function handsOnPlainly(s: SettingValues): boolean {
   let known = plain.get(s);
   if (known === undefined) {
     const names = [s['signon.gatewayName'], s['signon.brokerName'], s['signon.hostName']];

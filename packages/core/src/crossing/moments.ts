@@ -56,7 +56,8 @@ export function nextMoment(model: EstateModel, afterMs: number): Moment | null {
     };
     for (const atMs of ofCertificate(certificate)) consider(atMs, mark);
   }
-  for (const { id, guest } of model.people.values()) {
+  for (const id of model.guestIds()) {
+    const guest = model.people.get(id)?.guest;
     if (!guest) continue;
     const endMs = guestEndMs(guest.endsOn);
     for (const atMs of [endMs - soonDays * aDayMs, endMs]) consider(atMs, (touch) => touch.people.add(id));

@@ -29,10 +29,8 @@ export function touchedBy(before: FactsReader, after: FactsReader): Touched {
       const [old, fresh] = [before.othersAt(location), after.othersAt(location)];
       if ((Object.keys(old) as (keyof OtherDemand)[]).some((part) => old[part] !== fresh[part])) touch.locations.add(location);
     }
-  // everything, of an estate that has the same crossings as before
-  if (touch.everything && after.model.crossings === before.model.crossings)
-    return { touch, after: after.model.crossings, come: [], gone: [] };
-  const then = [...crossingsTouched(touch, after.model)];
+  const then = touch.everything ? after.model.crossings : [...crossingsTouched(touch, after.model)];
+  if (after.model.hasTheSameCrossings) return { touch, after: then, come: [], gone: [] };
   const now = [...crossingsTouched(touch, before.model)];
   const [thenIds, nowIds] = [then, now].map((refs) => new Set(refs.map(({ id }) => id))) as [Set<string>, Set<string>];
   return { touch, after: then, come: then.filter(({ id }) => !nowIds.has(id)), gone: now.filter(({ id }) => !thenIds.has(id)) };

@@ -1,59 +1,9 @@
-import type {
-  Endpoint,
-  Estate,
-  Hypothesis,
-  KindTraits,
-  Measurement,
-  ObjectKind,
-  Organisation,
-  RequirementSet,
-  Setting,
-} from '@underpass/contracts';
-import { AccessIndex, accessBy, type Reach } from '../access/index.js';
-import { atOnce, idsBy, keying, keyedAfter, Layers, wholeBy, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
-import { settingPlace } from '../settings/index.js';
+import type { Endpoint, Estate, KindTraits, Measurement, ObjectKind, Organisation, RequirementSet } from '@underpass/contracts';
+import { AccessIndex, type Reach } from '../access/index.js';
+import { atOnce, keying, keyedAfter, Layers, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
 import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
-
-/** The object of a kind, by the kind’s word. */
-export type ObjectOf<K extends ObjectKind> = Estate[K][number];
-/** The objects of every kind by id. */
-export type Objects = { readonly [K in ObjectKind]: Layers<ObjectOf<K>> };
-/** An object that was written: created where it was not there before, removed where it is not there after. */
-export interface ObjectChange {
-  kind: ObjectKind;
-  id: string;
-  before: object | null;
-  after: object | null;
-}
-/** What is supposed of a line or of how an endpoint draws, until somebody has done it. */
-export type Supposition = Exclude<Hypothesis, { suppose: 'object' }>;
-
-/** Ways to look objects up by something in them. Each is kept up to date from what was written alone. */
-const lookups = {
-  hostsOfPool: ['host', wholeBy((host: ObjectOf<'host'>) => [host.pool])],
-  /** Entries of settings by where they stand; see `settingPlace`. */
-  settings: ['setting', wholeBy((entry: Setting) => [settingPlace(entry.layer, entry.target)])],
-  /** What is plugged in, by endpoint. */
-  devicesAt: ['peripheral', wholeBy((device: ObjectOf<'peripheral'>) => [device.endpoint])],
-  sessionsOf: ['session', wholeBy((session: ObjectOf<'session'>) => [session.person])],
-  endpointsAt: ['endpoint', idsBy((endpoint: Endpoint) => [endpoint.location])],
-  endpointsOf: ['endpoint', idsBy(usersOf)],
-  resourcesOfPool: ['resource', idsBy((resource: ObjectOf<'resource'>) => [resource.pool])],
-  members: ['person', accessBy.members],
-  children: ['group', accessBy.children],
-  holders: ['group', accessBy.holders],
-  offering: ['publication', accessBy.offering],
-} as const satisfies Record<string, readonly [ObjectKind, KeyedBy<never, unknown>]>;
-type Lookups = {
-  readonly [L in keyof typeof lookups]: (typeof lookups)[L][1] extends KeyedBy<infer _O, infer T> ? Keyed<T> : never;
-};
-
-const measuredBy: KeyedBy<Measurement, Measurement> = {
-  keys: ({ location }) => [location],
-  take: (measurement) => measurement,
-  // oldest first, as the newest valid one counts
-  idOf: ({ at, id }) => `${at}|${id}`,
-};
+import { guestsKey, lookups, measuredBy, type Lookups, type Objects } from './lookups.js';
+import { supposedPlace, type ObjectChange, type Over, type Supposition } from './over.js';
 
 /** Fills in what a kind of object has where nothing was said, such as the schema does that reads it. */
 export type Completing = (kind: ObjectKind, object: object) => object;
@@ -82,12 +32,6 @@ interface Parts {
   supposed: ReadonlyMap<string, readonly Supposition[]>;
 }
 
-/** What is laid over a model: objects written, measurements that came, and what is supposed. */
-export interface Over {
-  writes: readonly ObjectChange[];
-  measurements: readonly Measurement[];
-  supposed: readonly Supposition[];
-}
 /** What a model was laid over, and what was written over it. */
 export interface Laid extends Over {
   under: EstateModel;
@@ -115,6 +59,7 @@ export class EstateModel implements Lookups {
   readonly endpointsAt: Lookups['endpointsAt'];
   readonly endpointsOf: Lookups['endpointsOf'];
   readonly resourcesOfPool: Lookups['resourcesOfPool'];
+  readonly guests: Lookups['guests'];
   readonly members: Lookups['members'];
   readonly children: Lookups['children'];
   readonly holders: Lookups['holders'];
@@ -144,6 +89,7 @@ export class EstateModel implements Lookups {
     this.endpointsAt = found.endpointsAt;
     this.endpointsOf = found.endpointsOf;
     this.resourcesOfPool = found.resourcesOfPool;
+    this.guests = found.guests;
     this.members = found.members;
     this.children = found.children;
     this.holders = found.holders;
@@ -240,8 +186,11 @@ export class EstateModel implements Lookups {
   /** The list of crossings where it was made already, by this model or by one under it that has the same. */
   private known(): readonly CrossingRef[] | null {
     if (this.list) return this.list;
-    const { laid } = this;
-    return laid && !laid.writes.some(({ kind }) => crossingKinds.has(kind)) ? laid.under.known() : null;
+    return this.hasTheSameCrossings ? (this.laid?.under.known() ?? null) : null;
+  }
+  /** Whether nothing that was laid over the model before decides which crossings there are. */
+  get hasTheSameCrossings(): boolean {
+    return this.laid !== null && !this.laid.writes.some(({ kind }) => crossingKinds.has(kind));
   }
 
   get kinds(): readonly ObjectKind[] {
@@ -326,6 +275,10 @@ export class EstateModel implements Lookups {
     return this.parts.supposed;
   }
 
+  /** People from outside, by id. */
+  guestIds(): readonly string[] {
+    return this.guests.get(guestsKey) ?? [];
+  }
   /** What a person's groups come to. */
   reachOf(person: string): Reach {
     return this.access.ofPerson(person);
@@ -375,10 +328,6 @@ export class EstateModel implements Lookups {
     return this.list ?? atOnce(this.listing());
   }
 }
-
-/** What a supposition is about, as `kind/id`. @example of a location’s line "location/hall" */
-export const supposedPlace = (one: Supposition): string =>
-  one.suppose === 'drawing' ? `endpoint/${one.endpoint}` : `${one.kind}/${one.id}`;
 
 /** The model of an estate, built from its objects. */
 export function modelOf(estate: Estate, measurements: Iterable<Measurement>, options: ModelOptions = {}): EstateModel {

@@ -1,4 +1,4 @@
-import type { ObjectChange, Over } from './model.js';
+import type { ObjectChange, Over } from './over.js';
 
 /** Two layers that lie one over the other, as one: each object from what it was at first to what it is at last. */
 export function together(first: Over, second: Over): Over {

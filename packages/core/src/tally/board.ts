@@ -86,6 +86,15 @@ interface Kept {
   worstHour: number | null;
 }
 
+/** Whether a crossing counts as before: most that come out otherwise do so by a figure. */
+const countsAlike = (before: Kept, { location }: CrossingRef, area: string, { verdict, bay, settles, worstHour }: Summary): boolean =>
+  before.verdict === verdict &&
+  before.bay === bay &&
+  before.settles === settles &&
+  before.worstHour === worstHour &&
+  before.area === area &&
+  before.ref.location === location;
+
 /** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
 export class BoardTally {
   private readonly kept = new Map<string, Kept>();
@@ -99,6 +108,7 @@ export class BoardTally {
   /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
     const before = this.kept.get(ref.id);
+    if (before && summary && countsAlike(before, ref, area, summary)) return;
     if (before) this.count(before, -1);
     if (summary) {
       const { verdict, bay, settles, worstHour } = summary;

@@ -60,6 +60,11 @@ interface Group {
   /** What was worked out for it; undefined where that has to be done. */
   found: { finding: LeadingFinding; score: number } | null | undefined;
 }
+/** What was worked out for a group holds no longer. */
+function toldAnew(group: Group): void {
+  group.found = undefined;
+  group.changes++;
+}
 interface Kept {
   groups: string[];
   bad: number;
@@ -88,19 +93,28 @@ export class LeadingTally {
   /** Takes a crossing as it comes out now, in its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
     const before = this.kept.get(ref.id);
+    const isBad = summary !== null && summary.verdict !== 'clear' && summary.kinds.length > 0;
+    const bad = isBad ? badness[summary.verdict] : 0;
+    const keys = isBad ? summary.kinds.map((kind) => `${kind}|${area}`) : [];
+    if (before?.bad === bad && before.groups.length === keys.length && before.groups.every((key, i) => key === keys[i])) {
+      // it stands in the same groups, which are to be told anew
+      for (const key of keys) {
+        const group = this.groups.get(key);
+        group?.refs.set(ref.id, ref);
+        if (group) toldAnew(group);
+      }
+      return;
+    }
     for (const key of before?.groups ?? []) {
       const group = this.groups.get(key);
       if (!group) continue;
       group.refs.delete(ref.id);
       group.bad -= before?.bad ?? 0;
-      group.found = undefined;
-      group.changes++;
+      toldAnew(group);
       if (group.refs.size === 0) this.groups.delete(key);
     }
     this.kept.delete(ref.id);
-    if (!summary || summary.verdict === 'clear' || summary.kinds.length === 0) return;
-    const bad = badness[summary.verdict];
-    const keys = summary.kinds.map((kind) => `${kind}|${area}`);
+    if (!isBad) return;
     this.kept.set(ref.id, { groups: keys, bad });
     for (const [i, key] of keys.entries()) {
       let group = this.groups.get(key);
@@ -108,8 +122,7 @@ export class LeadingTally {
         this.groups.set(key, (group = { kind: summary.kinds[i] as string, area, refs: new Map(), bad: 0, changes: 0, found: undefined }));
       group.refs.set(ref.id, ref);
       group.bad += bad;
-      group.found = undefined;
-      group.changes++;
+      toldAnew(group);
     }
   }
 
