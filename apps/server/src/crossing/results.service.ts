@@ -1,12 +1,13 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
-  AlikeSummaries,
+  Alike,
   areaOf,
   crossingsTouched,
   FactsReader,
   Likes,
   nextMoment,
+  summariseCrossing,
   together,
   touchedBy,
   touchOf,
@@ -220,7 +221,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
     const found: [CrossingRef, Summary][] = [];
-    const summaries = new AlikeSummaries(this.likes);
+    const summaries = new Alike((facts) => summariseCrossing(facts), this.likes);
     let done = 0;
     let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {

@@ -13,7 +13,7 @@ import {
 } from '@underpass/contracts';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { changesOf, everyField } from '../../test/fields.js';
-import { AlikeSummaries, evaluateCrossing, FactsReader, summariseCrossing, touchedBy, type CrossingFacts } from '../crossing/index.js';
+import { Alike, evaluateCrossing, FactsReader, summariseCrossing, touchedBy, type CrossingFacts } from '../crossing/index.js';
 import { modelOf, type CrossingRef, type ObjectChange, type Supposition } from '../estate/index.js';
 import { faultOfSetting } from '../settings/index.js';
 import { doing, fieldsTo, made } from './index.js';
@@ -30,7 +30,7 @@ const summaries = (from: FactsReader, refs: readonly CrossingRef[] = from.model.
   );
 /** As a server does it, for which those that are alike are one. */
 const alikeAsOne = () => {
-  const alike = new AlikeSummaries();
+  const alike = new Alike((facts) => summariseCrossing(facts));
   return (facts: CrossingFacts) => alike.of(facts);
 };
 const before = summaries(reader);

@@ -3,15 +3,16 @@ import { completed, kindTraits, type Endpoint, type Estate, type Person, Require
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { changesOf, everyField } from '../../test/fields.js';
 import { modelOf } from '../estate/index.js';
-import { AlikeSummaries, FactsReader, Likes, summariseCrossing, type CrossingFacts, type Summary } from './index.js';
+import { Alike, FactsReader, Likes, summariseCrossing, type CrossingFacts, type Summary } from './index.js';
 
 const { estate, measurements } = demoEstate();
+const ofEach = (facts: CrossingFacts) => summariseCrossing(facts);
 const readerOf = (changed: Partial<Estate> = {}) =>
   new FactsReader(modelOf({ ...estate, ...changed }, measurements, { complete: completed, traits: kindTraits }), demoInstant);
 const factsOf = (reader: FactsReader) => reader.model.crossings.map((ref) => reader.read(ref) as CrossingFacts);
 
 /** How many summaries are worked out for the crossings, each being what it is when worked out by itself. */
-function workedOut(facts: readonly CrossingFacts[], alike = new AlikeSummaries()): number {
+function workedOut(facts: readonly CrossingFacts[], alike = new Alike<Summary>(ofEach)): number {
   const found = new Set<Summary>();
   for (const each of facts) {
     const summary = alike.of(each);
@@ -25,7 +26,7 @@ const reader = readerOf();
 const all = factsOf(reader);
 /** Two at one place that differ by their names alone. */
 const [one, other] = (() => {
-  const alike = new AlikeSummaries();
+  const alike = new Alike<Summary>(ofEach);
   const first = new Map<Summary, CrossingFacts>();
   for (const facts of all) {
     const summary = alike.of(facts);
@@ -36,7 +37,7 @@ const [one, other] = (() => {
   throw new Error('no two crossings of the demo are alike');
 })();
 const isOne = (a: CrossingFacts, b: CrossingFacts, likes?: Likes) => {
-  const alike = new AlikeSummaries(likes);
+  const alike = new Alike<Summary>(ofEach, likes);
   return alike.of(a) === alike.of(b);
 };
 const elsewhere = (facts: CrossingFacts, changed: Partial<CrossingFacts>): CrossingFacts => ({ ...facts, ...changed });
@@ -46,8 +47,8 @@ test('every crossing of the demo comes to what it comes to by itself, and a good
   expect(count).toBeLessThan(all.length * 0.8);
   // for long the same, whatever was compared before
   const likes = new Likes();
-  expect(workedOut(all, new AlikeSummaries(likes))).toBe(count);
-  expect(workedOut(all, new AlikeSummaries(likes))).toBe(count);
+  expect(workedOut(all, new Alike<Summary>(ofEach, likes))).toBe(count);
+  expect(workedOut(all, new Alike<Summary>(ofEach, likes))).toBe(count);
 });
 
 describe('two that differ by their names alone are one', () => {
@@ -120,7 +121,7 @@ describe('where a name decides, each is worked out by itself', () => {
 
 test('more than are kept, and more that say something else than are told apart, still come to the same', () => {
   const likes = new Likes();
-  const alike = new AlikeSummaries(likes);
+  const alike = new Alike<Summary>(ofEach, likes);
   const facts = Array.from({ length: 5200 }, (_, i) => elsewhere(one, { endpoint: { ...one.endpoint, model: `Model ${i}` } }));
   const first = alike.of(facts[0]!);
   for (const each of facts) expect(alike.of(each)).toEqual(first);

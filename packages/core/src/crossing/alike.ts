@@ -1,7 +1,6 @@
 import type { Endpoint, Person } from '@underpass/contracts';
 import { factsOfSet } from '../access/index.js';
 import { remembered } from './chosen.js';
-import { summariseCrossing, type Summary } from './evaluate.js';
 import type { CrossingFacts } from './facts.js';
 import { handsOnPlainly } from './handed.js';
 
@@ -102,30 +101,35 @@ export class Likes {
 }
 
 /**
- * Summaries of many crossings: of those that are alike in everything but names (the same model at the same place, with the same rights,
- * for the same resource) one is worked out and holds for all. For one evaluation of many; comes to the same as `summariseCrossing` of each.
+ * What many crossings come to: of those that are alike in everything but names (the same model at the same place, with the same rights,
+ * for the same resource) one is worked out and holds for all. For one evaluation of many.
  */
-export class AlikeSummaries {
-  private kept = new Map<string, { facts: CrossingFacts; summary: Summary }[]>();
+export class Alike<T> {
+  private kept = new Map<string, { facts: CrossingFacts; made: T }[]>();
   private count = 0;
-  constructor(private readonly likes = new Likes()) {}
 
-  /** The summary of a crossing. */
-  of(facts: CrossingFacts): Summary {
-    if (namesDecide(facts)) return summariseCrossing(facts);
+  /** @param work what is worked out of facts: it must come to the same whoever it is for, such as `summariseCrossing` does */
+  constructor(
+    private readonly work: (facts: CrossingFacts) => T,
+    private readonly likes = new Likes(),
+  ) {}
+
+  /** What a crossing comes to. */
+  of(facts: CrossingFacts): T {
+    if (namesDecide(facts)) return this.work(facts);
     const key = this.likes.keyOf(facts);
     const several = this.kept.get(key) ?? [];
     const known = several.find((each) => areAlike(each.facts, facts));
-    if (known) return known.summary;
-    const summary = summariseCrossing(facts);
+    if (known) return known.made;
+    const made = this.work(facts);
     if (this.count >= mostKept) {
       this.kept = new Map();
       this.count = 0;
     }
     if (several.length < mostOfOne) {
       this.count++;
-      this.kept.set(key, [...several, { facts, summary }]);
+      this.kept.set(key, [...several, { facts, made }]);
     }
-    return summary;
+    return made;
   }
 }

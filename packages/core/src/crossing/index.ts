@@ -3,7 +3,7 @@ export { lossAtMost, shippedThresholds, thresholdsFor, workWords } from './thres
 export * from './fieldCheck.js';
 export * from './figures.js';
 export * from './evaluate.js';
-export { AlikeSummaries, Likes } from './alike.js';
+export { Alike, Likes } from './alike.js';
 export * from './effect.js';
 export * from './chance.js';
 export { dayOf, type Day, type DayHour } from './day.js';

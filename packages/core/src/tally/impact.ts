@@ -1,7 +1,9 @@
 import type { Change, Verdict } from '@underpass/contracts';
 import type { CrossingRef } from '../estate/index.js';
 import {
+  Alike,
   computeFigures,
+  Likes,
   noCounts,
   touchedBy,
   worstVerdict,
@@ -53,6 +55,9 @@ const mostBeside = 20_000;
  */
 export class ImpactTally {
   private readonly fresh: FactsReader;
+  private readonly likes = new Likes();
+  private readonly before = new Alike((facts) => computeFigures(facts), this.likes);
+  private readonly after = new Alike((facts) => computeFigures(facts), this.likes);
   private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
   private losers: Moved[] = [];
   private winners: Moved[] = [];
@@ -87,8 +92,8 @@ export class ImpactTally {
     const isFew = this.crossings.length <= mostBeside;
     const known = this.known(ref);
     // both sides are looked at where that is soon done, whatever is known already
-    const was = this.come.has(ref.id) || (known && !isFew) ? null : figuresOf(this.old, ref);
-    const is = this.gone.has(ref.id) ? null : figuresOf(this.fresh, ref);
+    const was = this.come.has(ref.id) || (known && !isFew) ? null : figuresOf(this.old, ref, this.before);
+    const is = this.gone.has(ref.id) ? null : figuresOf(this.fresh, ref, this.after);
     const before = this.come.has(ref.id) ? null : (known ?? standOf(was));
     const after = standOf(is);
     if (was && is) this.lookBeside(was, is);
@@ -206,9 +211,9 @@ export const standOf = (figures: CrossingFigures | null): Stand | null => figure
 const worstOf = <T extends { by: number }>(losers: readonly T[]): T[] => [...losers].sort((a, b) => b.by - a.by).slice(0, mostLosers);
 
 /** The figures of a crossing; null where it is none any more. */
-export const figuresOf = (reader: FactsReader, ref: CrossingRef): CrossingFigures | null => {
+export const figuresOf = (reader: FactsReader, ref: CrossingRef, alike?: Alike<CrossingFigures>): CrossingFigures | null => {
   const facts = reader.read(ref);
-  return facts && computeFigures(facts);
+  return facts && (alike ? alike.of(facts) : computeFigures(facts));
 };
 
 /** What somebody loses, in a few words: the first of what they would notice. */
