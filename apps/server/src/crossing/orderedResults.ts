@@ -83,10 +83,11 @@ export class OrderedResults {
 
 /** A long list with a few that came put in their places, and without those that are gone. */
 function placed(come: readonly Result[], list: readonly Result[]): Result[] {
-  const all: Result[] = [];
-  let next = 0;
+  // of its full length at once: a list that grows is copied over and over
+  const all = new Array<Result>(list.length + come.length);
+  let [count, next] = [0, 0];
   const copyTo = (end: number) => {
-    for (; next < end; next++) if (!(list[next] as Result).isGone) all.push(list[next] as Result);
+    for (; next < end; next++) if (!(list[next] as Result).isGone) all[count++] = list[next] as Result;
   };
   for (const result of come) {
     let [low, high] = [next, list.length];
@@ -96,8 +97,9 @@ function placed(come: readonly Result[], list: readonly Result[]): Result[] {
       else high = middle;
     }
     copyTo(low);
-    all.push(result);
+    all[count++] = result;
   }
   copyTo(list.length);
+  all.length = count;
   return all;
 }

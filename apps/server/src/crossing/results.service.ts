@@ -59,7 +59,8 @@ const nothing: Pending = { version: 0, cause: '', everything: false, over: null,
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('results');
   private stand = new Stand();
-  private readonly likes = new Likes();
+  /** Which endpoints and people say the same, over all evaluations. */
+  readonly likes = new Likes();
   private leadingNow: { version: number; found: Promise<LeadingFinding[]> } | null = null;
   private pending: Pending | null = null;
   private work: Promise<void> | null = null;

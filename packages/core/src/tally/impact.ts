@@ -55,9 +55,8 @@ const mostBeside = 20_000;
  */
 export class ImpactTally {
   private readonly fresh: FactsReader;
-  private readonly likes = new Likes();
-  private readonly before = new Alike((facts) => computeFigures(facts), this.likes);
-  private readonly after = new Alike((facts) => computeFigures(facts), this.likes);
+  private readonly before: Alike<CrossingFigures>;
+  private readonly after: Alike<CrossingFigures>;
   private readonly people = new Map<string, { from: Verdict; to: Verdict }>();
   private losers: Moved[] = [];
   private winners: Moved[] = [];
@@ -72,12 +71,18 @@ export class ImpactTally {
   private readonly come: ReadonlySet<string>;
   private readonly gone: ReadonlySet<string>;
 
-  /** @param known what a crossing comes to as it is, where that is known already */
+  /**
+   * @param known what a crossing comes to as it is, where that is known already
+   * @param likes what is known to be alike, where somebody keeps it
+   */
   constructor(
     private readonly old: FactsReader,
     change: Change,
     private readonly known: (ref: CrossingRef) => Stand | undefined,
+    likes = new Likes(),
   ) {
+    this.before = new Alike((facts) => computeFigures(facts), likes);
+    this.after = new Alike((facts) => computeFigures(facts), likes);
     this.fresh = old.after(change);
     const { touch, after, come, gone } = touchedBy(old, this.fresh);
     this.everything = touch.everything;

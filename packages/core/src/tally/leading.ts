@@ -1,6 +1,7 @@
 import type { Bay, Change, Verdict } from '@underpass/contracts';
 import { isEmpty } from '../change/index.js';
 import {
+  Alike,
   evaluateCrossing,
   noCounts,
   worstVerdict,
@@ -70,6 +71,9 @@ interface Kept {
   bad: number;
 }
 
+/** An evaluation with the crossing in whose words it is: of those that are alike, the first. */
+type Evaluated = Evaluation & { ref: CrossingRef };
+
 class Worst {
   private readonly verdicts = new Map<string, Verdict>();
   see(person: string, verdict: Verdict): void {
@@ -129,7 +133,8 @@ export class LeadingTally {
   /** What is left to be worked out, in small steps, so that whoever waits can be served between them. */
   *work(reader: FactsReader): Generator<void, LeadingFinding[]> {
     // a crossing stands in several groups, but is evaluated once
-    const known = new Map<string, Evaluation | null>();
+    const known = new Map<string, Evaluated | null>();
+    const alike = new Alike((facts): Evaluated => ({ ref: facts.ref, ...evaluateCrossing(facts) }));
     const candidates = [...this.groups.values()]
       .sort((a, b) => b.bad - a.bad || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : a.area < b.area ? -1 : 1))
       .slice(0, looked);
@@ -147,7 +152,7 @@ export class LeadingTally {
       for (const ref of refs) {
         if (known.has(ref.id)) continue;
         const facts = reader.read(ref);
-        known.set(ref.id, facts ? evaluateCrossing(facts) : null);
+        known.set(ref.id, facts && alike.of(facts));
         yield;
       }
       const worked = leading(reader, { ...group, refs }, (ref) => known.get(ref.id) ?? null);
@@ -169,7 +174,7 @@ export class LeadingTally {
 function leading(
   reader: FactsReader,
   group: { kind: string; area: string; refs: CrossingRef[] },
-  evaluate: (ref: CrossingRef) => Evaluation | null,
+  evaluate: (ref: CrossingRef) => Evaluated | null,
 ): { finding: LeadingFinding; score: number } | null {
   const before = new Worst();
   const texts = new Map<
@@ -192,7 +197,7 @@ function leading(
     const place = reader.model.locations.get(ref.location)?.name ?? '';
     for (const remedy of found.remedies) {
       // the same remedy at several places of an area is one remedy
-      const key = !isEmpty(remedy.change) ? sortOf(remedy.change) : remedy.text.replace(ref.endpoint, '');
+      const key = !isEmpty(remedy.change) ? sortOf(remedy.change) : remedy.text.replace(evaluation.ref.endpoint, '');
       const entry = texts.get(key) ?? {
         text: remedy.text.replace(place, group.area),
         named: remedy.text,
