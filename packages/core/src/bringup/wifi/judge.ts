@@ -118,5 +118,9 @@ function absent(seen: readonly Seen[], name: string): ScanVerdict['tells'][numbe
       text: `“${name}” is not there. ${hidden === 1 ? 'One network does' : `${hidden} networks do`} not say a name: it may be one of them.`,
       mend: 'Type the name by hand, marked as hidden.',
     };
-  return { text: `“${name}” is not among the ${seen.length} networks here.`, mend: 'Is the access point on, and does it reach here?' };
+  const others = seen.length === 1 ? 'one other network is' : `${seen.length} other networks are`;
+  return {
+    text: `“${name}” is not there; ${seen.length === 0 ? 'nor is any other' : others}.`,
+    mend: 'Is the access point on, and does it reach here?',
+  };
 }

@@ -82,6 +82,157 @@ describe('what a device found', () => {
     expect(read.ok ? null : read.fault.place).toBe(place);
   });
 
+  /** One network as iw prints it, with lines changed or left out. */
+  const oneOf = (...lines: string[]) => `BSS 02:00:00:00:01:0A(on wlan0)\n${lines.map((line) => `\t${line}\n`).join('')}`;
+  const told = ['freq: 2437', 'signal: -71.00 dBm', 'SSID: Hall'];
+
+  test.each<[string, string[], Partial<Seen>]>([
+    ['a frequency with a fraction', ['freq: 5179.75'], { frequencyMhz: 5180, channel: 36 }],
+    ['a signal without one', ['signal: -71 dBm'], { signalDbm: -71 }],
+    ['a signal of nought', ['signal: 0 dBm'], { signalDbm: 0 }],
+    ['a signal with a fraction', ['signal: -71.25 dBm'], { signalDbm: -71.25 }],
+    ['a name of nothing', ['SSID:'], { name: '' }],
+    ['a name with blanks and a colon', ['SSID: a  b: c '], { name: 'a  b: c ' }],
+    ['a name with a percent sign beside bytes', ['SSID: 5% caf\\xc3\\xa9 %41'], { name: '5% café %41' }],
+    ['bytes that are no letters', ['SSID: \\xff\\xfe'], { name: '\\xff\\xfe' }],
+    ['nought beside a letter', ['SSID: a\\x00'], { name: 'a\u0000' }],
+    [
+      'what stands before its line',
+      ['- freq: 2462', 'the signal: -40.00 dBm', 'Mesh SSID: Other'],
+      { channel: 6, signalDbm: -71, name: 'Hall' },
+    ],
+    ['privacy and no suites', ['capability: ESS Privacy (0x0011)'], { security: 'WEP', both: false }],
+    ['a word that only begins so', ['capability: ESS PrivacyFilter (0x0001)'], { security: 'nopass', both: false }],
+    ['privacy elsewhere', ['not capability: ESS Privacy'], { security: 'nopass' }],
+    ['a key of all', ['* Authentication suites: PSK'], { security: 'WPA', both: false }],
+    ['by its longer word', ['* Authentication suites: PSK/SHA-256'], { security: 'WPA', both: false }],
+    ['for those that move', ['* Authentication suites: FT/PSK'], { security: 'WPA', both: false }],
+    ['the newer one', ['* Authentication suites: SAE'], { security: 'SAE', both: false }],
+    ['the newer one for those that move', ['* Authentication suites: FT/SAE'], { security: 'SAE', both: false }],
+    ['both, blanks between', ['* Authentication suites: PSK  SAE'], { security: 'SAE', both: true }],
+    ['both in two lines', ['* Authentication suites: PSK', '* Authentication suites: SAE'], { security: 'SAE', both: true }],
+    ['a sign-in of its own', ['* Authentication suites: IEEE 802.1X'], { security: null, both: false }],
+    ['twice as wide, above', ['* secondary channel offset: above'], { widthMhz: 40 }],
+    ['twice as wide, below', ['* secondary channel offset: below'], { widthMhz: 40 }],
+    ['no wider', ['* secondary channel offset: no secondary'], { widthMhz: 20 }],
+    ['no wider by its later words', ['* channel width: 0 (20 or 40 MHz)'], { widthMhz: 20 }],
+    ['four times as wide', ['* secondary channel offset: above', '* channel width: 1 (80 MHz)'], { widthMhz: 80 }],
+    ['eight times', ['* channel width: 2 (160 MHz)'], { widthMhz: 160 }],
+    ['eight times in two', ['* channel width: 3 (80+80 MHz)'], { widthMhz: 160 }],
+  ])('%s', (_, lines, wanted) => expect(value(oneOf(...told, ...lines))).toEqual([expect.objectContaining(wanted)]));
+
+  test('each network is read for itself, its address in small letters, whatever stands before the first', () => {
+    const text = `wlan0: scan\n\tfreq: 5180\n${oneOf(...told)}\n  ${oneOf('freq: 5180', 'signal: -50.00 dBm')}`;
+    expect(value(text).map(({ bssid, name, channel }) => [bssid, name, channel])).toEqual([
+      ['02:00:00:00:01:0a', 'Hall', 6],
+      ['02:00:00:00:01:0a', '', 36],
+    ]);
+    // the first of several that is not whole is told in its line
+    expect(readScan(`${oneOf('freq: 2437')}${oneOf(...told)}`)).toMatchObject({ ok: false, fault: { place: 'line 1' } });
+    expect(readScan(`${oneOf(...told)}${oneOf('signal: -50.00 dBm')}`)).toMatchObject({ ok: false, fault: { place: 'line 5' } });
+    // half an address is none, and a word before it is none either
+    for (const head of ['BSS 02:00:00:00:01', 'Last BSS 02:00:00:00:01:00']) expect(readScan(`${head}\n\tfreq: 2437\n`).ok).toBe(false);
+  });
+
+  test('a scan comes to the same whichever of the two it is written as', () => {
+    const words = { WPA: ['PSK', 'WPA2'], SAE: ['SAE', 'WPA3'], both: ['PSK SAE', 'WPA2 WPA3'], null: ['IEEE 802.1X', 'WPA2 802.1X'] };
+    const channels = [...Array.from({ length: 13 }, (_, i) => [i + 1, 2412 + 5 * i]), [14, 2484], [32, 5160], [36, 5180], [177, 5885]];
+    const networks = channels.flatMap(([channel, mhz], i) =>
+      Object.values(words).map(([suites, said], j) => ({ channel, mhz, suites, said, dbm: -(i + 20 * j), name: `Hall ${i}, ${j}` })),
+    );
+    const printed = networks
+      .map(({ mhz, suites, dbm, name }) =>
+        oneOf(`freq: ${mhz}`, `signal: ${dbm} dBm`, `SSID: ${name}`, `* Authentication suites: ${suites}`),
+      )
+      .join('');
+    for (const byMhz of [false, true]) {
+      const rows = networks.map(
+        ({ channel, mhz, said, dbm, name }) => ` "${name}" ,02:00:00:00:01:0A,${byMhz ? `${mhz} MHz` : channel}, ${dbm} dBm ,${said}`,
+      );
+      const csv = `\uFEFFSSID,BSSID,${byMhz ? 'Frequency' : 'Channel'},Signal,Security\n\n${rows.join('\n')}\n \n`;
+      expect(value(csv)).toEqual(value(printed));
+    }
+    expect(value(printed).map(({ channel }) => channel)).toEqual(networks.map(({ channel }) => channel));
+  });
+
+  test.each([
+    ['WPA', 'WPA', false],
+    ['WPA2-PSK', 'WPA', false],
+    ['PSK', 'WPA', false],
+    ['WPA3', 'SAE', false],
+    ['SAE', 'SAE', false],
+    ['WPA3 SAE', 'SAE', false],
+    ['WPA2/WPA3', 'SAE', true],
+    ['SAE PSK', 'SAE', true],
+    ['WEP', 'WEP', false],
+    ['open', 'nopass', false],
+    [' none ', 'nopass', false],
+    ['--', 'nopass', false],
+    ['', 'nopass', false],
+    ['opened', null, false],
+    ['WPA3 Enterprise', null, false],
+    ['WPA2 EAP', null, false],
+    ['802.1X', null, false],
+  ])('“%s” in a CSV is %s', (said, security, both) => {
+    expect(value(`ssid,signal,channel,security\nHall,-50,6,"${said}"\n`)[0]).toMatchObject({ security, both });
+  });
+
+  test('a field in quotes may hold what parts fields, and quotes of its own [RFC 4180]', () => {
+    const names = ['a"b', 'a,b', '"', 'a""b', ' a '];
+    const rows = names.map((name) => `-50,6,"${name.replace(/"/g, '""')}"`);
+    expect(value(`level,chan,network\n${rows.join('\n')}`).map(({ name }) => name)).toEqual(names.map((name) => name.trim()));
+    // a quote within a field that has none around it is one of its letters
+    expect(value('mac,rssi,mhz,name\nx,-50,2412,a"b')[0]?.name).toBe('a"b');
+  });
+
+  test.each([['signal,channel'], ['ssid,channel'], ['ssid,signal'], ['ssid,signal,channels'], ['xssid,signal,channel']])(
+    '%s is no head',
+    (head) => expect(readScan(`${head}\nHall,-50,6\n`)).toMatchObject({ ok: false, fault: { place: 'line 1' } }),
+  );
+
+  test.each([
+    ['-120', true],
+    ['-121', false],
+    ['0', true],
+    ['1', false],
+    ['', false],
+    ['-50 dBmx', false],
+    ['-50dbm', true],
+  ])('a signal of “%s” is taken: %s', (dbm, isGood) => expect(readScan(`signal,ssid,channel\n${dbm},Hall,6\n`).ok).toBe(isGood));
+
+  test.each([
+    ['channel', '0', false],
+    ['channel', '13', true],
+    ['channel', '15', false],
+    ['channel', '31', false],
+    ['channel', '32', true],
+    ['channel', '177', true],
+    ['channel', '178', false],
+    ['channel', '-5', false],
+    ['freq', '5180 mhz', true],
+    ['freq', '5180 MHz!', false],
+    ['freq', '6', false],
+  ])('a %s of %s is taken: %s', (head, given, isGood) => expect(readScan(`${head},signal,ssid\n${given},-50,Hall\n`).ok).toBe(isGood));
+
+  test('2000 networks and two million letters are read, and one more is not', () => {
+    const csv = (rows: number) => `ssid,signal,channel\n${'Hall,-50,6\n'.repeat(rows)}`;
+    expect([readScan(csv(2000)).ok, readScan(csv(2001)).ok]).toEqual([true, false]);
+    const long = (letters: number) => csv(1) + ' '.repeat(letters - csv(1).length);
+    expect([readScan(long(2_000_000)).ok, readScan(long(2_000_001)).ok]).toEqual([true, false]);
+  });
+
+  test('every frequency has the channel that the standard counts, and no other has one', () => {
+    // [IEEE 802.11-2020 annex E]: first channel, its frequency, how many
+    const bands = [
+      [1, 2412, 13],
+      [14, 2484, 1],
+      [32, 5160, 146],
+      [1, 5955, 233],
+    ] as const;
+    const known = new Map(bands.flatMap(([first, mhz, many]) => Array.from({ length: many }, (_, i) => [mhz + 5 * i, first + i])));
+    for (let mhz = 2300; mhz <= 7300; mhz++) expect([mhz, channelOf(mhz)]).toEqual([mhz, known.get(mhz) ?? 0]);
+  });
+
   // channels by their frequency as the standard has them
   test.each([
     [2412, 1],
@@ -129,7 +280,7 @@ describe('whether it will do', () => {
   test('its name and its security must be those of the device', () => {
     expect(judged([seen({ name: 'hall' })])).toMatchObject({ verdict: 'not there', tells: [{ mend: 'Write the name as “hall”.' }] });
     expect(judged([seen({ name: '' })]).tells[0]?.mend).toContain('hidden');
-    expect(judged([seen({ name: 'Other' })]).tells[0]?.text).toContain('not among the 1 networks');
+    expect(judged([seen({ name: 'Other' })]).tells[0]?.text).toBe('“Hall” is not there; one other network is.');
     expect(judged([seen({ security: 'SAE' })]).verdict).toBe('cannot be joined');
     expect(judged([seen({ security: 'SAE', both: true })]).verdict).toBe('good');
     expect(judged([seen({ security: null })], { name: 'Hall' }).verdict).toBe('cannot be joined');

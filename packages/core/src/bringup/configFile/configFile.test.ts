@@ -1,103 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { Setting } from '@underpass/contracts';
 import fc from 'fast-check';
-import { demoEstate } from '../../test/demo.js';
-import { filesOfSettings, joiningSteps, mergeConfig, spelled, readLine, versionOrder, wifiCode, type WifiJoin } from './index.js';
-
-describe('versions', () => {
-  const order = (a: string, b: string) => {
-    const result = versionOrder(a, b);
-    return result.ok ? result.value : null;
-  };
-
-  test.each([
-    ['3.4_118', '3.4_95', 1],
-    ['3.10', '3.9', 1],
-    ['3.4', '3.4a', -1],
-    ['3.4a', '3.4b', -1],
-    ['3.4b', '3.4.1', -1],
-    ['3.4', '3.4.0', 0],
-    ['3.04', '3.4', 0],
-    ['3_4', '3.4', 0],
-    ['3.4A', '3.4a', 0],
-    ['3.4.0a', '3.4a', -1],
-    [' 3.4', '3.4 ', 0],
-    ['20260101000000000001', '20260101000000000002', -1],
-    ['00000000000000000007', '7', 0],
-    ['20260101000000000001', '7', 1],
-  ])('%s against %s', (a, b, expected) => {
-    expect([order(a, b), order(b, a)]).toEqual([expected, expected === 0 ? 0 : -expected]);
-  });
-
-  test.each(['', 'x', '3.', '.3', '3..4', '3.4ab', '3.a4', '3-4', '3.4 b', 'v3', '3.4a.1', '1'.repeat(300)])('%j is no version', (text) => {
-    expect(versionOrder(text, '1')).toMatchObject({ ok: false, fault: { problem: 'is no version' } });
-    expect(versionOrder('1', text)).toMatchObject({ ok: false });
-  });
-
-  test('stand in one row: whatever three, their order does not go in a circle', () => {
-    const version = fc
-      .tuple(fc.array(fc.nat(12), { minLength: 1, maxLength: 3 }), fc.constantFrom('', '', 'a', 'b'))
-      .map(([fields, letter]) => `${fields.join('.')}${letter}`);
-    fc.assert(
-      fc.property(version, version, version, (a, b, c) => {
-        expect(order(a, a)).toBe(0);
-        if (order(a, b)! <= 0 && order(b, c)! <= 0) expect(order(a, c)!).toBeLessThanOrEqual(0);
-      }),
-    );
-  });
-});
-
-describe('the code to join a network', () => {
-  const plain: WifiJoin = { name: 'Quayside', type: 'WPA', key: 'tide table', hidden: false };
-  const code = (more: Partial<WifiJoin>) => {
-    const result = wifiCode({ ...plain, ...more });
-    return result.ok ? result.value : `${result.fault.place} ${result.fault.problem}`;
-  };
-
-  test.each<[Partial<WifiJoin>, string]>([
-    [{}, 'WIFI:T:WPA;S:Quayside;P:tide table;;'],
-    [{ hidden: true }, 'WIFI:T:WPA;S:Quayside;P:tide table;H:true;;'],
-    [{ type: 'SAE' }, 'WIFI:T:SAE;S:Quayside;P:tide table;;'],
-    [{ type: 'nopass', key: '' }, 'WIFI:T:nopass;S:Quayside;;'],
-    [{ type: 'WEP', key: 'abcde' }, 'WIFI:T:WEP;S:Quayside;P:abcde;;'],
-    [{ name: 'a;b,c:d"e\\f' }, 'WIFI:T:WPA;S:a\\;b\\,c\\:d\\"e\\\\f;P:tide table;;'],
-    [{ key: 'k;e,y:"\\1234' }, 'WIFI:T:WPA;S:Quayside;P:k\\;e\\,y\\:\\"\\\\1234;;'],
-    // limits, just within and just without
-    [{ key: '1234567' }, 'the key has 7 characters'],
-    [{ key: '12345678' }, 'WIFI:T:WPA;S:Quayside;P:12345678;;'],
-    [{ key: 'k'.repeat(63) }, `WIFI:T:WPA;S:Quayside;P:${'k'.repeat(63)};;`],
-    [{ key: 'k'.repeat(64) }, 'the key has 64 characters'],
-    [{ type: 'SAE', key: '1234567' }, 'the key has 7 characters'],
-    [{ name: 'n'.repeat(32) }, `WIFI:T:WPA;S:${'n'.repeat(32)};P:tide table;;`],
-    [{ name: 'n'.repeat(33) }, 'the name has 33 bytes'],
-    [{ name: 'ü'.repeat(16) }, `WIFI:T:WPA;S:${'ü'.repeat(16)};P:tide table;;`],
-    [{ name: 'ü'.repeat(17) }, 'the name has 34 bytes'],
-    [{ name: '' }, 'the name has 0 bytes'],
-    [{ name: 'a\nb' }, 'the name has letters that cannot be typed'],
-    [{ key: '1234567\u007f' }, 'the key has letters that cannot be typed'],
-    [{ type: 'nopass' }, 'the key is given for a network that asks for none'],
-    [{ type: 'WEP', key: '' }, 'the key is missing'],
-  ])('%j', (more, expected) => {
-    expect(code(more)).toBe(expected);
-  });
-
-  test('read again by its own rules it says what went in', () => {
-    const fieldsOf = (payload: string) =>
-      Object.fromEntries(
-        [...payload.slice('WIFI:'.length).matchAll(/([TSPH]):((?:\\.|[^\\;])*);/g)].map(([, key, value]) => [
-          key,
-          value!.replace(/\\(.)/g, '$1'),
-        ]),
-      );
-    const word = (min: number, max: number) =>
-      fc.array(fc.constantFrom(...'abcXYZ019 ;,:"\\äß'), { minLength: min, maxLength: max }).map((letters) => letters.join(''));
-    fc.assert(
-      fc.property(word(1, 16), word(8, 63), fc.boolean(), (name, key, hidden) => {
-        expect(fieldsOf(code({ name, key, hidden }))).toEqual({ T: 'WPA', S: name, P: key, ...(hidden ? { H: 'true' } : {}) });
-      }),
-    );
-  });
-});
+import { demoEstate } from '../../../test/demo.js';
+import { filesOfSettings, mergeConfig, readLine } from '../index.js';
 
 describe('a line of a configuration file', () => {
   const value = (key: string, of: string, problem: string | null = null, locked = false) => ({
@@ -302,38 +207,5 @@ describe('files that are made of settings', () => {
     expect(filesOfSettings([], null)).toEqual([]);
     // all that is made is read without a line left out, and no key is unknown
     for (const { id, text } of one) expect([id, mergeConfig([{ name: id, text }]).problems]).toEqual([id, []]);
-  });
-});
-
-describe('joining by telephone', () => {
-  test('a key is read sign by sign, and what is easily mistaken is told apart', () => {
-    expect(spelled('Ab-1 lO0I"Å')).toEqual([
-      'capital A',
-      'b',
-      'dash',
-      'the digit one',
-      'a space',
-      'small L',
-      'capital o',
-      'the digit nought',
-      'capital i',
-      'double quote',
-      'capital Å',
-    ]);
-    // every printable sign of ASCII has a word of its own or is one that is read as it is
-    const all = Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i));
-    expect(new Set(spelled(all.join(''))).size).toBe(95);
-    for (const word of spelled(all.join(''))) expect(word).toMatch(/^[a-z0-9]$|[a-z]{2}|^capital [A-Z]$/);
-  });
-
-  test('a hidden network is typed by name, an open one asks for no key', () => {
-    const open = joiningSteps({ name: 'Hall', security: 'nopass', hidden: false }).join(' ');
-    expect([open.includes('key, type it'), open.includes('choose “Hall”')]).toEqual([false, true]);
-    const hidden = joiningSteps({ name: 'Hall', security: 'SAE', hidden: true }).join(' ');
-    expect([hidden.includes('does not say its name'), hidden.includes('WPA3'), hidden.includes('key, type it')]).toEqual([
-      true,
-      true,
-      true,
-    ]);
   });
 });
