@@ -10,7 +10,6 @@ import {
   mendOf,
   placeOf,
   putBackBy,
-  rangeOf,
   type Boot,
   type BootCause,
   type BootFacts,
@@ -236,18 +235,6 @@ describe('the pieces', () => {
     ['a b', null],
     ['', null],
   ])('the place %j', (text, place) => expect(placeOf(text)).toEqual(place));
-
-  test.each([
-    ['192.0.2.50-192.0.2.90', { first: '192.0.2.50', last: '192.0.2.90', size: 41 }],
-    // 14 of the 16 addresses of a /28 can be given [RFC 950]
-    ['192.0.2.96/28', { first: '192.0.2.97', last: '192.0.2.110', size: 14 }],
-    ['192.0.2.99/28', { first: '192.0.2.97', last: '192.0.2.110', size: 14 }],
-    ['192.0.2.7/32', { first: '192.0.2.7', last: '192.0.2.7', size: 1 }],
-    ['192.0.2.0/33', null],
-    ['192.0.2.9-192.0.2.8', null],
-    ['192.0.2.9-192.0.2.300', null],
-    ['somewhere', null],
-  ])('the range %j', (text, range) => expect(rangeOf(text)).toEqual(range));
 
   test('a file puts back those for whom it is what is offered, and that have something newer', () => {
     const file = (id: string, version: string) => ({

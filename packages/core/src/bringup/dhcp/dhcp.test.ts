@@ -236,7 +236,7 @@ describe('what is wrong is told, with where it stands', () => {
       ['108: the options in the field of the file end without saying so (255)'],
     ],
     ['neither yes nor no', withOptions(19, 1, 7, 255), ['240: option 19 (forwarding) is neither 0 nor 1']],
-    ['an identifier of one byte', withOptions(61, 1, 7, 255), ['240: option 61 (client identifier) has 1 bytes; it needs 2']],
+    ['an identifier of one byte', withOptions(61, 1, 7, 255), ['240: option 61 (client identifier) has 1 byte; it needs 2']],
     [
       'a prefix of 33 bits',
       withOptions(121, 9, 33, 1, 2, 3, 4, 5, 6, 7, 8, 255),

@@ -26,25 +26,14 @@ const lengths: Partial<Record<OptionType, { each: number; one: boolean; what: st
 };
 
 /** Of such no content is wrong once the length is right. */
-const anyContent = new Set<OptionType | null>([
-  'address',
-  'addresses',
-  'address pairs',
-  'u8',
-  'u16',
-  'u32',
-  'i32',
-  'codes',
-  'bytes',
-  'within',
-]);
+const anyContent = new Set<OptionType | null>(['address', 'addresses', 'address pairs', 'u8', 'u16', 'u32', 'i32', 'bytes']);
 
 /** What is wrong with how an option says it; the same as of its value, without making that. */
 export function optionProblems(code: number, bytes: Uint8Array): readonly string[] {
   const type = optionType(code);
   const length = type && lengths[type];
   const fits = !length || (length.one ? bytes.length === length.each : bytes.length > 0 && bytes.length % length.each === 0);
-  return fits && anyContent.has(type) ? [] : optionValue(code, bytes).problems;
+  return fits && anyContent.has(type) && bytes.length > 0 ? [] : optionValue(code, bytes).problems;
 }
 
 /** What the bytes of an option say. Where they do not fit what it holds they are shown as they are. */
@@ -84,9 +73,9 @@ export function optionValue(code: number, bytes: Uint8Array): OptionValue {
         ...(messageTypes[bytes[0] as number] ? [] : [`is no type of message: ${bytes[0]}`]),
       );
     case 'codes':
-      return said([...bytes].join(', '));
+      return said([...bytes].join(', '), ...emptied(bytes));
     case 'identifier':
-      return said(hexText(bytes), ...(bytes.length < 2 ? [`has ${bytes.length} bytes; it needs 2`] : []));
+      return said(hexText(bytes), ...(bytes.length < 2 ? [`has ${bytes.length} byte${bytes.length === 1 ? '' : 's'}; it needs 2`] : []));
     case 'text':
       return text(bytes);
     case 'texts':
@@ -104,6 +93,8 @@ export function optionValue(code: number, bytes: Uint8Array): OptionValue {
   }
 }
 
+/** Lists hold one at least [RFC 2132 8.4 and 9.8, RFC 3046, 3397, 3442]. */
+const emptied = (bytes: Uint8Array): string[] => (bytes.length === 0 ? ['is empty'] : []);
 const each = (bytes: Uint8Array, size: number, read: (at: number) => string): string =>
   Array.from({ length: Math.floor(bytes.length / size) }, (_, i) => read(i * size)).join(', ');
 
@@ -185,7 +176,7 @@ function names(bytes: Uint8Array): OptionValue {
     found.push(labels.join('.') || '.');
     at = after < 0 ? here + 1 : after;
   }
-  return said(found.join(', '), ...(bytes.length === 0 ? ['is empty'] : []));
+  return said(found.join(', '), ...emptied(bytes));
 }
 
 /** Routes: bits of the prefix, as many of its bytes as those fill, and the router [RFC 3442]. */
@@ -200,7 +191,7 @@ function routes(bytes: Uint8Array): OptionValue {
     found.push(`${network}/${bits} via ${ipv4At(bytes, at + 1 + size)}`);
     at += 5 + size;
   }
-  return said(found.join(', '), ...(bytes.length === 0 ? ['is empty'] : []));
+  return said(found.join(', '), ...emptied(bytes));
 }
 
 /** Options within an option [RFC 2132 8.4, RFC 3046]; what does not read so is shown as it is. */
@@ -218,5 +209,5 @@ function within(bytes: Uint8Array): OptionValue {
     found.push(`${code}: ${textOf(part)?.value ?? hexText(part)}`);
     at += 2 + length;
   }
-  return said(found.join(', '));
+  return said(found.join(', '), ...emptied(bytes));
 }
