@@ -1,4 +1,5 @@
-import type { Aspect, CrossingFigures, Missing } from './figures.js';
+import type { Aspect, Missing } from './question.js';
+import type { CrossingFigures } from './figures.js';
 import { lossAtMost } from './thresholds.js';
 
 /** How likely a crossing is Clear, and what would tell most. */

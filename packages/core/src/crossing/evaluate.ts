@@ -4,7 +4,8 @@ import type { SettingValues } from '../settings/index.js';
 import { isApplicable, isEmpty } from '../change/index.js';
 import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
-import { computeFigures, type Aspect, type CrossingFigures, type Missing } from './figures.js';
+import { computeFigures, type CrossingFigures } from './figures.js';
+import { type Aspect, type Missing } from './question.js';
 import { cost, type EvidenceLine, type FindingKind, type Found } from './finding.js';
 import { findingKinds } from './findings/index.js';
 

@@ -1,7 +1,8 @@
 import type { Bay, Change } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from './facts.js';
-import type { Aspect, CrossingFigures } from './figures.js';
+import type { Aspect } from './question.js';
+import type { CrossingFigures } from './figures.js';
 
 /** A fact beneath a finding, with where it comes from. */
 export interface EvidenceLine {

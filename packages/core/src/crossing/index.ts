@@ -2,6 +2,8 @@ export * from './facts.js';
 export { lossAtMost, shippedThresholds, thresholdsFor, workWords } from './thresholds.js';
 export * from './fieldCheck.js';
 export * from './figures.js';
+export { worstVerdict, type Aspect, type Missing, type Question } from './question.js';
+export type { Voice, VoiceFigure } from './voiceOf.js';
 export * from './evaluate.js';
 export { Alike, Likes } from './alike.js';
 export * from './effect.js';

@@ -1,7 +1,8 @@
 import type { Bay } from '@underpass/contracts';
 import type { Evaluation } from '../crossing/evaluate.js';
 import type { CrossingFacts } from '../crossing/facts.js';
-import type { CrossingFigures, Question } from '../crossing/figures.js';
+import type { CrossingFigures } from '../crossing/figures.js';
+import type { Question } from '../crossing/question.js';
 import { figure, plural } from '../crossing/finding.js';
 
 /** One of the four questions with its answer in words. */

@@ -7,7 +7,7 @@ import { isEmpty, noChange } from '../change/index.js';
 import { questionsOf, sentenceOf, type QuestionWords } from './describe.js';
 import { evaluateCrossing, type Evaluation, type Finding } from '../crossing/evaluate.js';
 import type { CrossingFacts, SessionElsewhere } from '../crossing/facts.js';
-import { worstVerdict } from '../crossing/figures.js';
+import { worstVerdict } from '../crossing/question.js';
 import { atLeast } from '../crossing/thresholds.js';
 import { dayOf, type Day } from '../crossing/day.js';
 import { chanceOf, type Chance } from '../crossing/chance.js';

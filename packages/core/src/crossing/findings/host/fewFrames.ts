@@ -1,5 +1,5 @@
 import { catalogue } from '../../../settings/index.js';
-import { framesBay } from '../../figures.js';
+import { framesBay } from '../../feel.js';
 import { setHere } from '../../setHere.js';
 import { cost, figure, framesText, mbit, ms, type FindingKind } from '../../finding.js';
 

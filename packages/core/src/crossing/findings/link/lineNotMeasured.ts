@@ -1,7 +1,7 @@
 import type { Location } from '@underpass/contracts';
 import type { Evening } from '../../../assumed/index.js';
 import { noChange } from '../../../change/index.js';
-import type { Missing } from '../../figures.js';
+import type { Missing } from '../../question.js';
 import { clock, rateShareAt } from '../../../day/index.js';
 import { ageInDays, type Taken } from '../../../evidence/index.js';
 import { localHour } from '../../hour.js';
