@@ -4,7 +4,8 @@ import type { AccessPersonView, Measurement, PortalReport } from '@underpass/con
 import { seenDifference } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
-import { ChangeService, portalName } from '../estate/change.service.js';
+import { ChangeService } from '../estate/change.service.js';
+import { portalName } from '../estate/changeHistory.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ProblemError } from '../problems/problem.js';
 import { named } from './naming.js';

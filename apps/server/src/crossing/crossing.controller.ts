@@ -39,6 +39,7 @@ import { Draft } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
+import { ChangeHistory } from '../estate/changeHistory.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ImpactWork } from './impactWork.js';
@@ -55,6 +56,7 @@ export class CrossingController {
   constructor(
     private readonly results: ResultsService,
     private readonly changes: ChangeService,
+    private readonly past: ChangeHistory,
     private readonly paper: PaperService,
     private readonly impactWork: ImpactWork,
     @InjectDataSource() private readonly data: DataSource,
@@ -160,7 +162,7 @@ export class CrossingController {
   @Get('changes')
   @Answers(AuditEntry.array())
   latest(): Promise<object[]> {
-    return this.changes.latest(50);
+    return this.past.latest(50);
   }
 
   @Post('changes/:id/undo')

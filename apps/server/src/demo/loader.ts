@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { CONFIG, type Config } from '../config.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { UsersService } from '../signin/users.service.js';
-import { ownName } from '../estate/change.service.js';
+import { ownName } from '../estate/changeHistory.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { ImportService } from '../estate/import.service.js';
 import { DemoPast } from './pastLoader.js';

@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectSchemas, type AuditEntry, type Measurement, type Applied } from '@underpass/contracts';
-import { inverseOf, made, rebase, type Conflict, type ObjectChange } from '@underpass/core';
+import { objectSchemas, type Measurement, type Applied } from '@underpass/contracts';
+import { inverseOf, made, rebase, type ObjectChange } from '@underpass/core';
 import { DataSource, type EntityManager } from 'typeorm';
+import { ownName, portalName, toldOf } from './changeHistory.service.js';
+import { writeMeasurements, writeObjects } from './changeRows.js';
 import { AuditEntryRow, ChangeSet } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { ProblemError } from '../problems/problem.js';
@@ -12,17 +14,8 @@ import { assertReason, assertValid } from './validate.js';
 import { Sealing } from '../secrets/sealing.service.js';
 import { Channel } from '../events/channel.service.js';
 
-/** Rows of one statement; keeps parameters and memory bounded on large imports. */
-const batch = 1000;
-/** Larger changes are taken back by importing the earlier folder. */
-const mostUndone = 20_000;
 /** The most a clock may be ahead of ours. */
 export const mostAheadMs = 86_400_000;
-/** Name under which Underpass itself writes, such as the demo estate; nobody takes that back. */
-export const ownName = 'Underpass';
-/** Name under which sign-ins that portals report are written; they stand in nobody's way and are not taken back. */
-export const portalName = 'Portal report';
-
 /** Works out what to write from what is in the store. */
 type Plan = () => readonly ObjectChange[];
 interface ApplyOptions {
@@ -49,17 +42,6 @@ export interface Written {
   says?: readonly Says[];
   unsaid?: readonly Says[];
 }
-interface ChangeRow {
-  id: string;
-  at: Date;
-  by_name: string;
-  summary: string;
-  undoes: string | null;
-  undone: boolean;
-  n: number;
-  objects: AuditEntry['objects'];
-}
-
 /** Writes changes of the estate: validated, in one transaction, with an audit trail, told to every server process. */
 @Injectable()
 export class ChangeService {
@@ -167,41 +149,14 @@ export class ChangeService {
       undoes,
       changes.length,
     ]);
-    for (let i = 0; i < changes.length; i += batch) {
-      const part = changes.slice(i, i + batch);
-      await manager.query(
-        `INSERT INTO estate_object (kind, id, data, version, deleted)
-         SELECT k, i, d::jsonb, $4, x FROM unnest($1::text[], $2::text[], $3::text[], $5::bool[]) AS t(k, i, d, x)
-         ON CONFLICT (kind, id) DO UPDATE SET data = excluded.data, version = excluded.version, deleted = excluded.deleted`,
-        [
-          part.map((c) => c.kind),
-          part.map((c) => c.id),
-          part.map((c) => JSON.stringify(c.after ?? c.before)),
-          version,
-          part.map((c) => c.after === null),
-        ],
-      );
-      await manager.query(
-        `INSERT INTO audit_entry (id, change_id, kind, object_id, before, after)
-         SELECT u, $2, k, i, b::jsonb, a::jsonb FROM unnest($1::uuid[], $3::text[], $4::text[], $5::text[], $6::text[]) AS t(u, k, i, b, a)`,
-        [
-          part.map(() => uuidV7()),
-          changeId,
-          part.map((c) => c.kind),
-          part.map((c) => c.id),
-          part.map((c) => (c.before ? JSON.stringify(c.before) : null)),
-          part.map((c) => (c.after ? JSON.stringify(c.after) : null)),
-        ],
-      );
-      onProgress(i + part.length);
-    }
+    await writeObjects(manager, changes, { changeId, version, onProgress });
     await forgetSaid(
       manager,
       changes.filter(({ after }) => after === null),
     );
     for (const { source, kind, id, fields } of unsaid) await takeBack(manager, source, kind, id, Object.keys(fields));
     await writeSays(manager, says);
-    await this.writeMeasurements(manager, measurements, version);
+    await writeMeasurements(manager, measurements, version);
     await this.channel.tell({ type: 'estate', cause: summary.slice(0, 200) }, manager);
   }
 
@@ -214,78 +169,10 @@ export class ChangeService {
       ]);
     await this.locked(async (manager) => {
       const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
-      await this.writeMeasurements(manager, measurements, version);
+      await writeMeasurements(manager, measurements, version);
       await this.channel.tell({ type: 'estate', cause: cause.slice(0, 200) }, manager);
     });
     await this.shown(cause);
-  }
-
-  private async writeMeasurements(manager: EntityManager, measurements: readonly Measurement[], version: string): Promise<void> {
-    for (const year of new Set(measurements.map((m) => Number(m.at.slice(0, 4)))))
-      // the name and bounds are a number taken from a validated time, nothing a person can shape
-      await manager.query(
-        `CREATE TABLE IF NOT EXISTS measurement_${year} PARTITION OF measurement FOR VALUES FROM ('${year}-01-01') TO ('${year + 1}-01-01')`,
-      );
-    for (const m of measurements)
-      await manager.query(
-        `INSERT INTO measurement (id, at, by_name, method, vantage, person, endpoint, location, target, medium, partial, note, figures, version)
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) ON CONFLICT DO NOTHING`,
-        [
-          m.id,
-          m.at,
-          m.by,
-          m.method,
-          m.vantage,
-          m.person ?? null,
-          m.endpoint ?? null,
-          m.location,
-          m.target ?? null,
-          m.medium ?? null,
-          m.partial,
-          m.note ?? null,
-          JSON.stringify(m.figures),
-          version,
-        ],
-      );
-  }
-
-  /** The latest changes, newest first; large ones with their first objects only. */
-  async latest(limit: number, object?: { kind: string; id: string }): Promise<AuditEntry[]> {
-    const rows: ChangeRow[] = await this.data.query(
-      `SELECT c.id, c.at, c.by_name, c.summary, c.undoes, c.objects AS n, EXISTS (SELECT 1 FROM change_set u WHERE u.undoes = c.id) AS undone,
-              ARRAY(SELECT jsonb_build_object('kind', kind, 'id', object_id, 'before', before, 'after', after)
-                    FROM audit_entry WHERE change_id = c.id AND ($2::text IS NULL OR (kind = $2 AND object_id = $3)) LIMIT 20) AS objects
-       FROM change_set c WHERE $2::text IS NULL OR c.id IN (SELECT change_id FROM audit_entry WHERE kind = $2 AND object_id = $3)
-       ORDER BY c.at DESC LIMIT $1`,
-      [limit, object?.kind ?? null, object?.id ?? null],
-    );
-    return rows.map((row) => {
-      const takeable =
-        object === undefined &&
-        !row.undoes &&
-        !row.undone &&
-        row.n > 0 &&
-        row.n <= mostUndone &&
-        ![ownName, portalName].includes(row.by_name);
-      // of large ones that is found out when it is tried
-      const rests = takeable && row.n <= row.objects.length ? this.restingOn(row.objects as ObjectChange[]) : null;
-      return {
-        changeId: row.id,
-        at: row.at.toISOString(),
-        by: row.by_name,
-        summary: row.summary,
-        objects: row.objects,
-        undone: row.undone,
-        canUndo: takeable && rests === null,
-        restsOn: rests,
-      };
-    });
-  }
-
-  /** What was written since on the same fields, so that a change cannot be taken back; null where nothing was. */
-  private restingOn(writes: readonly ObjectChange[]): string | null {
-    const { conflicts } = rebase(this.store.model, { patches: inverseOf(writes), hypotheses: [] });
-    return conflicts.length ? toldOf(conflicts) : null;
   }
 
   /** Takes a change back, field by field: what others wrote beside it stands, and where something rests on it, that is told. */
@@ -310,26 +197,4 @@ export class ChangeService {
       },
     );
   }
-
-  /** Who wrote the version of an object that stands now, and what it was before. */
-  async lastOf(kind: string, id: string): Promise<{ by: string; at: string; before: object | null } | null> {
-    const [row] = (await this.data.query(
-      `SELECT c.by_name, c.at, e.before FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-       WHERE e.kind = $1 AND e.object_id = $2 ORDER BY c.at DESC, e.id DESC LIMIT 1`,
-      [kind, id],
-    )) as { by_name: string; at: Date; before: object | null }[];
-    return row ? { by: row.by_name, at: row.at.toISOString(), before: row.before } : null;
-  }
-}
-
-/** What stands in the way of taking a change back, in words. */
-function toldOf([first, ...more]: readonly Conflict[]): string {
-  if (!first) return '';
-  const what =
-    first.because === 'gone'
-      ? 'is there no more'
-      : first.because === 'there already'
-        ? 'is there again'
-        : `was changed again since${first.field === null ? '' : ` (${first.field})`}`;
-  return `${first.kind} ${first.id} ${what}${more.length ? `, and ${more.length} more` : ''}.`;
 }

@@ -31,6 +31,7 @@ import { bytesOf } from '../edge/bytesOf.js';
 import { Exports } from '../jobs/exports.service.js';
 import { AtOnce, kB, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from './change.service.js';
+import { ChangeHistory } from './changeHistory.service.js';
 import { EstateStore } from './estate.store.js';
 import { ImportService } from './import.service.js';
 import { Listing } from './listing.js';
@@ -44,6 +45,7 @@ export class EstateController {
   constructor(
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
+    private readonly past: ChangeHistory,
     private readonly imports: ImportService,
     private readonly log: SecurityLog,
     private readonly exports: Exports,
@@ -126,7 +128,7 @@ export class EstateController {
     if (!object) throw notFound(kind, id);
     const version = this.store.versionOf(kind, id) ?? '0';
     response.setHeader('etag', `"${version}"`);
-    return { object, version, history: await this.changes.latest(20, { kind, id }) };
+    return { object, version, history: await this.past.latest(20, { kind, id }) };
   }
 
   /**
@@ -170,7 +172,7 @@ export class EstateController {
   /** Both versions, who wrote the one that stands, and when. */
   private async conflictOf(kind: ObjectKind, id: string): Promise<ProblemError> {
     const now = this.store.find(kind, id) ?? null;
-    const last = await this.changes.lastOf(kind, id);
+    const last = await this.past.lastOf(kind, id);
     const by = last?.by ?? 'somebody';
     return new ProblemError(
       409,

@@ -6,6 +6,7 @@ import { SecretController } from './secret.controller.js';
 import { FindController } from './find.controller.js';
 import { EstateStore } from './estate.store.js';
 import { ChangeService } from './change.service.js';
+import { ChangeHistory } from './changeHistory.service.js';
 import { PaperService } from './paper.service.js';
 import { ImportService } from './import.service.js';
 import { ExportService } from './export.service.js';
@@ -15,7 +16,7 @@ import { Listing } from './listing.js';
 @Module({
   imports: [JobsModule, SecurityLogModule],
   controllers: [EstateController, SecretController, FindController],
-  providers: [EstateStore, ChangeService, PaperService, ImportService, ExportService, Listing],
-  exports: [EstateStore, ChangeService, PaperService, ImportService, Listing],
+  providers: [EstateStore, ChangeService, ChangeHistory, PaperService, ImportService, ExportService, Listing],
+  exports: [EstateStore, ChangeService, ChangeHistory, PaperService, ImportService, Listing],
 })
 export class EstateModule {}

@@ -25,7 +25,8 @@ import {
 import { DataSource, type EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import { uuidV7 } from '../../database/uuid.js';
-import { ChangeService, ownName } from '../../estate/change.service.js';
+import { ChangeService } from '../../estate/change.service.js';
+import { ownName } from '../../estate/changeHistory.service.js';
 import { EstateStore } from '../../estate/estate.store.js';
 import { orderFrom, saidOf, writeSays, type Says } from '../../estate/said.js';
 import { notFound, ProblemError } from '../../problems/problem.js';
