@@ -108,9 +108,8 @@ const slowlyFrom = (proxies: TrustedProxies) => (limit: number) =>
       sendProblem(response, { type: 'about:blank', title: 'Too many tries', status: 429, detail: 'Wait a minute, then try again.' }),
   });
 
-/** The description of the interface, for those who are signed in. */
-function serveDescription(app: NestExpressApplication, raw: Express, config: Config): void {
-  const sessions = app.get(SessionService);
+/** The description of the interface. To write it takes half a second, in which nobody else is served. */
+function described(app: NestExpressApplication): string {
   const document = SwaggerModule.createDocument(
     app,
     new DocumentBuilder()
@@ -122,10 +121,21 @@ function serveDescription(app: NestExpressApplication, raw: Express, config: Con
       .build(),
   );
   tellProblems(document);
-  serveApiDocs(raw, document, async (request) => {
-    const token = cookieOf(request.headers.cookie, cookieNames(config).session);
-    return token !== undefined && (await sessions.who(token, true)) !== null;
-  });
+  return JSON.stringify(document);
+}
+
+/** Serves the description, for those who are signed in; written at once where there are people to serve, else when it is asked for. */
+function serveDescription(app: NestExpressApplication, raw: Express, config: Config, atOnce: boolean): void {
+  const sessions = app.get(SessionService);
+  let text: string | null = atOnce ? described(app) : null;
+  serveApiDocs(
+    raw,
+    () => (text ??= described(app)),
+    async (request) => {
+      const token = cookieOf(request.headers.cookie, cookieNames(config).session);
+      return token !== undefined && (await sessions.who(token, true)) !== null;
+    },
+  );
 }
 
 /** What fails outside the routes, such as the database while the documents are asked for, is told like everything else */
@@ -173,7 +183,7 @@ export async function createApplication(config: Config, pages: string | null): P
   raw.use('/scim', slowly(6000));
   raw.use('/enrol', slowly(600));
   raw.use('/api/session/provider', slowly(120));
-  serveDescription(app, raw, config);
+  serveDescription(app, raw, config, pages !== null);
   await app.init(); // the API's routes come before the pages' catch-all
   if (pages) servePages(raw, pages);
   raw.use(tellFailure);

@@ -12,7 +12,7 @@ const page = `<!doctype html>
 const script = `SwaggerUIBundle({ url: '/api/docs-json', dom_id: '#interface', deepLinking: true, requestInterceptor: (request) => { request.headers['x-underpass'] = '1'; return request; } });`;
 
 /** The description of the programming interface and its page: for people who are signed in, without a line of script in the page. */
-export function serveApiDocs(app: Express, document: object, signedIn: (request: Request) => Promise<boolean>): void {
+export function serveApiDocs(app: Express, text: () => string, signedIn: (request: Request) => Promise<boolean>): void {
   const closed = (request: Request, response: Response, next: NextFunction): void => {
     signedIn(request)
       .then((yes) => {
@@ -24,8 +24,7 @@ export function serveApiDocs(app: Express, document: object, signedIn: (request:
       })
       .catch(next);
   };
-  const text = JSON.stringify(document);
-  app.get('/api/docs-json', closed, (_request, response) => void response.type('application/json').send(text));
+  app.get('/api/docs-json', closed, (_request, response) => void response.type('application/json').send(text()));
   app.get('/api/docs', closed, (_request, response) => void response.type('html').send(page));
   app.get('/api/docs/open.js', closed, (_request, response) => void response.type('text/javascript').send(script));
   const assets = dirname(fileURLToPath(import.meta.resolve('swagger-ui-dist/swagger-ui.css')));
