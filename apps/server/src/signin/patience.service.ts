@@ -27,6 +27,7 @@ export class Patience {
   async take(kind: keyof typeof kinds, what: string): Promise<number> {
     const { free, mostS } = kinds[kind];
     const key = keyOf(kind, what);
+    // the clock, and not now(), which stands still while this one waits for another's turn
     const taken = (await this.data.query(
       `INSERT INTO sign_in_try AS t (key, failures, free_at, last_at) VALUES ($1, 1, now(), now())
        ON CONFLICT (key) DO UPDATE SET
@@ -35,12 +36,12 @@ export class Patience {
            WHEN t.last_at < now() - interval '${forgottenAfter}' OR t.failures + 1 < $2 THEN 0
            ELSE least($3, power(2, least(t.failures + 1 - $2, 20))) END),
          last_at = now()
-       WHERE t.free_at <= now() RETURNING key`,
+       WHERE t.free_at <= clock_timestamp() RETURNING key`,
       [key, free, mostS],
     )) as object[];
     if (taken.length > 0) return 0;
     const [row] = (await this.data.query(
-      'SELECT greatest(1, ceil(extract(epoch FROM free_at - now())))::int AS wait FROM sign_in_try WHERE key = $1',
+      'SELECT greatest(1, ceil(extract(epoch FROM free_at - clock_timestamp())))::int AS wait FROM sign_in_try WHERE key = $1',
       [key],
     )) as { wait: number }[];
     return row?.wait ?? 1;
