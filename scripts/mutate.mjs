@@ -15,7 +15,9 @@ const slow = [
   'change/change.test.ts',
   'change/paper.test.ts',
   'change/silent.test.ts',
+  'crossing/alike.test.ts',
   'crossing/crossing.test.ts',
+  'crossing/everySetting.test.ts',
   'crossing/moments.test.ts',
   'crossing/properties.test.ts',
   'crossing/slice.test.ts',
@@ -32,7 +34,7 @@ const rooms = subjects.flatMap((subject) => {
   return within.length ? [`${subject}/${own}`, ...within] : [];
 });
 /** Rooms whose tests lie beside the room, since each of them needs a whole crossing. */
-const testedBeside = ['crossing/findings', 'crossing/lint'];
+const testedBeside = ['crossing/findings'];
 /** The name of a subject or room in the name of a file. */
 const fileOf = (subject) => subject.replace('/', '-');
 const ofOwn = (name) => name.endsWith(`/${own}`);
@@ -50,7 +52,7 @@ function configOf(subject, tests) {
     packageManager: 'npm',
     testRunner: 'jest',
     // what was loaded for a fault is never let go of by Node
-    maxTestRunnerReuse: 60,
+    maxTestRunnerReuse: 300,
     coverageAnalysis: 'perTest',
     // files stay as they are but for the faults: one is held against the script that writes it
     disableTypeChecks: false,

@@ -11,14 +11,17 @@ mkdirSync(cache, { recursive: true });
 const globals = new URL('./globals.mjs', import.meta.url).href;
 
 /** Which loading of the project's own files a file belongs to. */
-const loadingOf = (url) => /\?(alone=\d+)$/.exec(url ?? '')?.[1];
+const loadingOf = (url) => /\?(alone=[\w~]+)$/.exec(url ?? '')?.[1];
+const isOfTests = (url) => /\.test\.ts$|\/test\/|\/fixtures\//.test(url);
+/** What a file is loaded as that is imported in a loading: of “alone=7~s1” what belongs to tests is loaded anew, and the rest is that of “alone=s1”. */
+const loadedAs = (loading, url) => (isOfTests(url) ? loading : loading.replace(/\w+~/, ''));
 const isOwn = (url) => url.startsWith('file:') && !url.includes('/node_modules/') && url !== globals;
 
 export async function resolve(specifier, context, next) {
   const { parentURL = '', conditions } = context;
   if (specifier === '@jest/globals') return { url: globals, format: 'module', shortCircuit: true };
   const loading = loadingOf(parentURL);
-  const within = (url) => (loading && isOwn(url) ? `${url}?${loading}` : url);
+  const within = (url) => (loading && isOwn(url) ? `${url}?${loadedAs(loading, url)}` : url);
   if (/^\.{1,2}\/.*\.js$/.test(specifier) && isOwn(parentURL)) {
     const { href } = new URL(specifier.replace(/\.js$/, '.ts'), parentURL);
     if (existsSync(fileURLToPath(href))) return { url: within(href), format: 'module', shortCircuit: true };

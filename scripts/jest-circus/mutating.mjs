@@ -1,27 +1,77 @@
-// The runner of tests while faults are put in: each fault meets code that was loaded for it alone, so that nothing remembered from
-// the run of another one speaks for it.
+// The runner of tests while faults are put in. The project's files are loaded once and a fault is switched on in them; what is reached
+// while they are loaded is loaded for that fault alone. Nothing remembered from another fault's run may speak for one: where a test
+// fails, it is tried without the fault, and where it fails then too, everything is loaded anew and the fault tried alone.
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import fc from 'fast-check';
-import { runnerOf } from './runner.mjs';
+import { alone, runnerOf } from './runner.mjs';
 
 // one counter-example is enough: it is not made smaller. A fault that only one of hundreds of made-up inputs shows is not counted as noticed, nor would each be tried in time
 fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: true });
 process.setSourceMapsEnabled(false);
-const run = runnerOf(true);
+
+const active = '__STRYKER_ACTIVE_MUTANT__';
+/** What was loaded for many faults: its number, what switches faults on in it, and those that were reached while it was loaded. */
+let shared = null;
+let count = 0;
+const runAlone = runnerOf(alone);
+const runShared = runnerOf((globalConfig) => `${alone(globalConfig)}~s${shared.number}`);
+
+/** Loads all files of core without a fault. */
+async function load(core) {
+  const switches = {};
+  globalThis.__stryker__ = switches;
+  const number = ++count;
+  const fault = process.env[active];
+  delete process.env[active];
+  try {
+    for (const file of readdirSync(join(core, 'src'), { recursive: true }))
+      if (/(?<!\.test|\.d)\.ts$/.test(file)) await import(`${pathToFileURL(join(core, 'src', file)).href}?alone=s${number}`);
+  } finally {
+    process.env[active] = fault;
+  }
+  return { number, switches, static: new Set(Object.keys(switches.mutantCoverage?.static ?? {})) };
+}
 
 /** The first test that fails has noticed the fault: those after it in the file are left out. */
 function endAtFirstFailure(environment) {
   const next = environment.handleTestEvent?.bind(environment);
-  let noticed = false;
+  const failed = [];
   environment.handleTestEvent = (event, state) => {
-    if (event.name === 'test_done' && event.test.errors.length > 0) noticed = true;
-    if (event.name === 'test_start' && noticed) event.test.mode = 'skip';
+    if (event.name === 'test_done' && event.test.errors.length > 0) failed.push(nameOf(event.test));
+    if (event.name === 'test_start' && failed.length > 0) event.test.mode = 'skip';
     return next?.(event, state);
   };
+  return failed;
 }
+const nameOf = ({ name, parent }) => (parent && parent.name !== 'ROOT_DESCRIBE_BLOCK' ? `${nameOf(parent)} ${name}` : name);
+const exactly = (name) => `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`;
 
-export default (globalConfig, config, environment, ...rest) => {
-  globalThis.__stryker__ = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
-  globalThis.__stryker__.activeMutant = process.env.__STRYKER_ACTIVE_MUTANT__;
-  if (process.env.__STRYKER_ACTIVE_MUTANT__) endAtFirstFailure(environment);
-  return run(globalConfig, config, environment, ...rest);
+export default async (globalConfig, config, environment, runtime, testPath, send) => {
+  const fault = process.env[active];
+  const told = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
+  const byItself = () => {
+    globalThis.__stryker__ = told;
+    told.activeMutant = fault;
+    return runAlone(globalConfig, config, environment, runtime, testPath, send);
+  };
+  if (!fault) return byItself();
+  const failed = endAtFirstFailure(environment);
+  shared ??= await load(testPath.replace(/\/src\/.*/, ''));
+  if (shared.static.has(fault)) return byItself();
+  const { switches } = shared;
+  globalThis.__stryker__ = switches;
+  Object.assign(switches, { activeMutant: fault, hitCount: told.hitCount, hitLimit: told.hitLimit });
+  const result = await runShared(globalConfig, config, environment, runtime, testPath, send);
+  told.hitCount = switches.hitCount;
+  if (failed.length === 0) return result;
+  Object.assign(switches, { activeMutant: undefined, hitCount: undefined, hitLimit: undefined });
+  const name = failed[0];
+  failed.length = 0;
+  const without = await runShared({ ...globalConfig, testNamePattern: exactly(name) }, config, environment, runtime, testPath, undefined);
+  if (without.numFailingTests === 0) return result;
+  shared = null;
+  failed.length = 0;
+  return byItself();
 };

@@ -37,9 +37,21 @@ function timersOf({ fakeTimersModern }, config) {
   return new Timers({ config, global: globalThis });
 }
 
-/** @param alone whether nothing of the project that was loaded for another test file is used again */
-export const runnerOf = (alone) => async (globalConfig, config, environment, runtime, testPath, send) => {
-  round++;
+/** Runs of the framework by their settings: what is loaded for one of their test files is there for the others. */
+const runs = new WeakMap();
+/** The number of a run of the framework. */
+function numberOf(globalConfig) {
+  if (!runs.has(globalConfig)) runs.set(globalConfig, ++round);
+  return runs.get(globalConfig);
+}
+/** A test file is loaded anew each time, and what it imports is what is there already. */
+const sharing = () => `run=${++round}`;
+/** Nothing of the project that was loaded in another run of the framework is used again. */
+export const alone = (globalConfig) => `alone=${numberOf(globalConfig)}`;
+
+/** @param loading as what a test file is loaded, by the settings of the framework */
+export const runnerOf = (loading) => async (globalConfig, config, environment, runtime, testPath, send) => {
+  const as = loading(globalConfig);
   // Jest puts a reader of maps of its own here for each file, and each asks all before it
   Error.prepareStackTrace = undefined;
   let followers = [];
@@ -55,8 +67,7 @@ export const runnerOf = (alone) => async (globalConfig, config, environment, run
     requireModule: { value: (path) => require(path) },
     setGlobalsForRuntime: { value: (globals) => Object.assign(globalThis, { jestGlobals: { ...globals, jest: timers } }) },
     unstable_shouldLoadAsEsm: { value: () => true },
-    // a test file is loaded anew each time; what it imports only where it is to be alone
-    unstable_importModule: { value: (path) => import(`${pathToFileURL(path).href}?${alone ? 'alone' : 'run'}=${round}`) },
+    unstable_importModule: { value: (path) => import(`${pathToFileURL(path).href}?${as}`) },
   });
   try {
     return await jestAdapter(globalConfig, config, environment, native, testPath, send);
@@ -66,4 +77,4 @@ export const runnerOf = (alone) => async (globalConfig, config, environment, run
   }
 };
 
-export default runnerOf(false);
+export default runnerOf(sharing);
