@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
+import type { Change } from '@underpass/contracts';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { demoEstate, demoInstant } from '../../../test/demo.js';
 import { lintCases, type LintCase } from '../../../test/lintCases.js';
 import { all, dock, endpoint, gateway, h264, home, host, line, none, office, person, screens, setting } from '../../../test/scenes.js';
+import { isEmpty } from '../../change/index.js';
 import { modelOf } from '../../estate/index.js';
 import { FactsReader, lintCrossing, lintRules, settingsOf, type CrossingFacts } from '../index.js';
 
@@ -254,4 +257,36 @@ describe('checks between settings', () => {
   test('nothing to tell of a sound crossing', () => {
     for (const facts of [office, home, dock]) expect(lintCrossing(none(facts))).toEqual([]);
   });
+});
+
+/** What a remedy writes, in a few words. */
+const writes = ({ patches }: Change): string =>
+  patches
+    .map((patch) =>
+      patch.do === 'setting'
+        ? `${patch.key} = ${String(patch.value)} (${patch.layer})`
+        : patch.do === 'change'
+          ? `${patch.kind}: ${Object.keys(patch.set ?? {}).join(', ')}`
+          : patch.do,
+    )
+    .join('; ');
+
+test('the page of checks in docs has every one, on a crossing that it hits', () => {
+  const rows = lintRules.map(({ rule, about }) => {
+    const { from, hit } = cases[rule]!;
+    const found = lintCrossing(hit(from)).find((each) => each.rule === rule)!;
+    const { text, change, ask } = found.remedy;
+    const told = [text, isEmpty(change) ? '' : `\`${writes(change)}\``, ask ?? ''].filter(Boolean).join('<br>');
+    return `| ${rule} | ${about.map((key) => `\`${key}\``).join('<br>')} | ${found.cause}. ${found.consequence} | ${told} |`;
+  });
+  const text = `# Checks between settings
+Every check with the settings it is about, what it tells on a crossing that it hits, and what mends it (written by the tests: \`WRITE=yes npm test unit\`).
+
+| check | about | told | remedy, and what it writes |
+| --- | --- | --- | --- |
+${rows.join('\n')}
+`;
+  const page = new URL('../../../../../docs/setting-checks.md', import.meta.url);
+  if (process.env.WRITE) writeFileSync(page, text);
+  expect(readFileSync(page, 'utf8')).toBe(text);
 });
