@@ -115,23 +115,30 @@ async function withLarge(call) {
   while ((await call('crossings?limit=1')).total < 100_000) await new Promise((resolve) => setTimeout(resolve, 300));
 }
 
-// what a hand waits for alone: npm run bench -- --hands
-if (process.argv.includes('--hands')) {
+/** One part by itself, on a database of its own, where it is asked for. */
+async function alone(option, work) {
+  if (!process.argv.includes(option)) return;
   const cluster = await startCluster('test-postgres', 4640, say);
   try {
     cluster.drop('bench');
     cluster.ensure('bench');
-    await withServer(cluster.url('bench'), true, async (call) => {
-      await withLarge(call);
-      // what an import leaves to do is measured elsewhere
-      await new Promise((resolve) => setTimeout(resolve, 30_000));
-      await benchBrowser(`http://localhost:${port}`, tell);
-    });
+    await work(cluster);
   } finally {
+    cluster.drop('bench');
     cluster.stop();
   }
   process.exit(0);
 }
+
+// what a hand waits for: npm run bench -- --hands
+await alone('--hands', (cluster) =>
+  withServer(cluster.url('bench'), true, async (call) => {
+    await withLarge(call);
+    // what an import leaves to do is measured elsewhere
+    await new Promise((resolve) => setTimeout(resolve, 30_000));
+    await benchBrowser(`http://localhost:${port}`, tell);
+  }),
+);
 
 /** What edits cost on the large estate, begun from the start: what an import leaves the database to do is done before. */
 async function edits(cluster) {
@@ -142,23 +149,14 @@ async function edits(cluster) {
   });
 }
 
-// edits alone: npm run bench -- --edits
-if (process.argv.includes('--edits')) {
-  const cluster = await startCluster('test-postgres', 4640, say);
-  try {
-    cluster.drop('bench');
-    cluster.ensure('bench');
-    await withServer(cluster.url('bench'), true, async (call) => {
-      const { longestMs } = await watched(call, () => withLarge(call));
-      tell('50 000 endpoints: others wait at the longest while they are imported and evaluated, ms', Math.round(longestMs), '100');
-    });
-    await edits(cluster);
-  } finally {
-    cluster.drop('bench');
-    cluster.stop();
-  }
-  process.exit(0);
-}
+// edits: npm run bench -- --edits
+await alone('--edits', async (cluster) => {
+  await withServer(cluster.url('bench'), true, async (call) => {
+    const { longestMs } = await watched(call, () => withLarge(call));
+    tell('50 000 endpoints: others wait at the longest while they are imported and evaluated, ms', Math.round(longestMs), '100');
+  });
+  await edits(cluster);
+});
 
 /** Lists and directories, each over the demo. */
 async function intake(cluster) {
@@ -183,17 +181,8 @@ async function intake(cluster) {
   );
 }
 
-// lists and directories alone: npm run bench -- --intake
-if (process.argv.includes('--intake')) {
-  const cluster = await startCluster('test-postgres', 4640, say);
-  try {
-    await intake(cluster);
-  } finally {
-    cluster.drop('bench');
-    cluster.stop();
-  }
-  process.exit(0);
-}
+// lists and directories: npm run bench -- --intake
+await alone('--intake', intake);
 
 for (const [name, value] of Object.entries(benchCore()))
   tell(

@@ -6,11 +6,12 @@ import {
   noCounts,
   worstVerdict,
   type Counts,
+  type CrossingFacts,
   type Evaluation,
   type FactsReader,
   type Summary,
 } from '../crossing/index.js';
-import type { CrossingRef } from '../estate/index.js';
+import { usersOf, type CrossingRef } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
 
 /** A finding that many people have in common, with the remedy that frees most of them. */
@@ -73,6 +74,13 @@ interface Kept {
 
 /** An evaluation with the crossing in whose words it is: of those that are alike, the first. */
 type Evaluated = Evaluation & { ref: CrossingRef };
+const evaluated = (facts: CrossingFacts): Evaluated => ({ ref: facts.ref, ...evaluateCrossing(facts) });
+/**
+ * Whether somebody has a device that nobody shares, and no other one. What a remedy changes for them it changes for whoever else sits
+ * there and wherever they sit, and so what the line bears: of others the same remedy may come to something else.
+ */
+const isAtOwnDesk = ({ endpoint, person, reader }: CrossingFacts): boolean =>
+  usersOf(endpoint).length === 1 && reader.model.endpointsOf.get(person.id)?.length === 1;
 
 class Worst {
   private readonly verdicts = new Map<string, Verdict>();
@@ -134,7 +142,7 @@ export class LeadingTally {
   *work(reader: FactsReader): Generator<void, LeadingFinding[]> {
     // a crossing stands in several groups, but is evaluated once
     const known = new Map<string, Evaluated | null>();
-    const alike = new Alike((facts): Evaluated => ({ ref: facts.ref, ...evaluateCrossing(facts) }));
+    const alike = new Alike(evaluated);
     const candidates = [...this.groups.values()]
       .sort((a, b) => b.bad - a.bad || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : a.area < b.area ? -1 : 1))
       .slice(0, looked);
@@ -152,7 +160,7 @@ export class LeadingTally {
       for (const ref of refs) {
         if (known.has(ref.id)) continue;
         const facts = reader.read(ref);
-        known.set(ref.id, facts && alike.of(facts));
+        known.set(ref.id, facts && (isAtOwnDesk(facts) ? alike.of(facts) : evaluated(facts)));
         yield;
       }
       const worked = leading(reader, { ...group, refs }, (ref) => known.get(ref.id) ?? null);

@@ -1,0 +1,58 @@
+import { expect, test } from '@jest/globals';
+import { atOnce, type CrossingRef, type Summary } from '@underpass/core';
+import fc from 'fast-check';
+import { OrderedResults } from '../src/crossing/orderedResults.js';
+
+const verdicts = ['blocked', 'limited', 'unknown', 'clear'] as const;
+const refOf = (id: string) => ({ id }) as CrossingRef;
+const step = fc.record({
+  id: fc.nat(60).map((n) => `c${String(n).padStart(2, '0')}`),
+  verdict: fc.constantFrom(...verdicts),
+  delayMs: fc.nat(5),
+  does: fc.constantFrom('put', 'put', 'put', 'drop', 'list'),
+});
+
+/** The order by plain sorting: the worst verdict, then the longest delay, then by id. */
+const plainly = (known: ReadonlyMap<string, Pick<Summary, 'verdict' | 'delayMs'>>): string[] =>
+  [...known]
+    .sort(([a, x], [b, y]) => verdicts.indexOf(x.verdict) - verdicts.indexOf(y.verdict) || y.delayMs - x.delayMs || (a < b ? -1 : 1))
+    .map(([id]) => id);
+
+test('whatever comes and goes, few or many, the list is that of plain sorting', () => {
+  fc.assert(
+    fc.property(fc.array(step, { maxLength: 200 }), fc.boolean(), (steps, isFull) => {
+      const ordered = new OrderedResults();
+      const known = new Map<string, Pick<Summary, 'verdict' | 'delayMs'>>();
+      const put = (id: string, summary: Pick<Summary, 'verdict' | 'delayMs'>) => {
+        known.set(id, summary);
+        ordered.put(refOf(id), summary as Summary);
+      };
+      // a long list, in which a few are looked up their places
+      if (isFull) for (let i = 0; i < 300; i++) put(`z${i}`, { verdict: verdicts[i % 4]!, delayMs: i % 7 });
+      for (const { id, verdict, delayMs, does } of steps) {
+        if (does === 'put') put(id, { verdict, delayMs });
+        else if (does === 'drop') {
+          known.delete(id);
+          ordered.drop(id);
+        } else expect(ordered.list().map(({ ref }) => ref.id)).toEqual(plainly(known));
+      }
+      expect(ordered.list().map(({ ref }) => ref.id)).toEqual(plainly(known));
+      expect([...ordered.byId.keys()].sort()).toEqual([...known.keys()].sort());
+    }),
+  );
+});
+
+test('what comes while many are put in their places is in the next list', () => {
+  const ordered = new OrderedResults();
+  const summary = { verdict: 'limited', delayMs: 5 } as Summary;
+  for (let i = 0; i < 5000; i++) ordered.put(refOf(`a${i}`), summary);
+  expect([ordered.isLong, ordered.list().length]).toEqual([true, 0]);
+  const work = ordered.work();
+  work.next();
+  ordered.put(refOf('late'), { ...summary, verdict: 'blocked' });
+  ordered.drop('a7');
+  expect(ordered.list()).toHaveLength(0);
+  atOnce(work);
+  const ids = ordered.list().map(({ ref }) => ref.id);
+  expect([ids[0], ids.length, ids.includes('a7')]).toEqual(['late', 5000, false]);
+});
