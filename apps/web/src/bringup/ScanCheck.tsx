@@ -51,7 +51,7 @@ export function ScanCheck({
                     `; ${whole(found.usableMbps.lowMbps)} to ${whole(found.usableMbps.highMbps)} Mbit/s for all on the channel together`}
                 </>
               )}
-              . {read.value.length} networks were found.
+              . {read.value.length === 1 ? 'One network was' : `${read.value.length} networks were`} found.
             </p>
             <ul className="mt-2">
               {found.tells.map(({ text: told, mend }) => (
