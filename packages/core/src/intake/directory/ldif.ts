@@ -18,6 +18,8 @@ interface Line {
 /** Most entries and attributes of one that are read. */
 const mostEntries = 500_000;
 const mostValues = 200_000;
+/** Values left out that are told one by one; what comes after is counted. */
+const mostNotes = 50;
 const attributeName = /^([A-Za-z][A-Za-z0-9-]*|\d+(?:\.\d+)+)((?:;[A-Za-z0-9-]+)*)$/;
 
 /** Attributes that hold what opens a door: they are left out before anybody sees them. */
@@ -79,7 +81,7 @@ function valueOf({ line, text }: Line): Value {
 export function readLdif(bytes: Uint8Array | string): LdifContent {
   const text = typeof bytes === 'string' ? bytes : readText(bytes).text;
   const entries: DirectoryEntry[] = [];
-  const notes: SheetNote[] = [];
+  const left: SheetNote[] = [];
   let first = true;
   for (const block of blocksOf(unfolded(text.replace(/^\uFEFF/, '')))) {
     let lines = block;
@@ -92,13 +94,17 @@ export function readLdif(bytes: Uint8Array | string): LdifContent {
     first = false;
     if (lines.length === 0) continue;
     if (entries.length >= mostEntries) throw new SheetError(`has more than ${mostEntries} entries; divide it`, lines[0]?.line ?? 1);
-    entries.push(entryOf(lines, notes));
+    entries.push(entryOf(lines, left));
   }
   if (entries.length === 0) throw new SheetError('holds no entries', 1);
-  return { entries, notes };
+  const next = left[mostNotes];
+  const more = left.length - mostNotes;
+  if (!next) return { entries, notes: left };
+  const rest = { row: next.row, text: `from here on ${more === 1 ? 'one more value is' : `${more} more values are`} left out` };
+  return { entries, notes: [...left.slice(0, mostNotes), rest] };
 }
 
-function entryOf(lines: readonly Line[], notes: SheetNote[]): DirectoryEntry {
+function entryOf(lines: readonly Line[], left: SheetNote[]): DirectoryEntry {
   const [top, ...rest] = lines as [Line, ...Line[]];
   const { name, text: dn } = valueOf(top);
   if (name.toLowerCase() !== 'dn' || dn === null)
@@ -111,7 +117,7 @@ function entryOf(lines: readonly Line[], notes: SheetNote[]): DirectoryEntry {
   for (const each of rest) {
     const { name: attribute, text, why } = valueOf(each);
     if (text === null) {
-      if (notes.length < 50) notes.push({ row: each.line, text: `${attribute} of ${dn} ${why}; it is left out` });
+      left.push({ row: each.line, text: `${attribute} of ${dn} ${why}; it is left out` });
       continue;
     }
     const key = attribute.toLowerCase();
