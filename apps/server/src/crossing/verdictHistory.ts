@@ -4,8 +4,10 @@ import type { DataSource } from 'typeorm';
 import { eachInSlices } from '../jobs/slices.js';
 
 type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
-/** Rows of one statement. */
-const batch = 5000;
+/** Rows of one statement: writing them out as text holds others up for some milliseconds. */
+const batch = 1000;
+/** After this many the database looks at the table anew. */
+const many = 5000;
 /** Up to this many are written before the results stand, so that whoever made a change finds it in the history at once. */
 const atOnce = 200;
 
@@ -76,7 +78,7 @@ export class VerdictHistory {
         for (const [id] of part) this.gaps.delete(id);
       }
       // after many the database looks at the table anew, or it would read it whole to find one crossing’s
-      if (rows.length > batch) await this.data.query('ANALYZE verdict_history');
+      if (rows.length > many) await this.data.query('ANALYZE verdict_history');
     } catch (error) {
       // what was not written is written when it moves again
       for (const [id] of rows) this.gaps.add(id);
