@@ -1,13 +1,12 @@
 // The built application for the browser tests: a database of its own, the demo estate, and lines of known delay, rate and loss.
 import { fork } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
 import { openLine, openPortal, underpassAt } from '@underpass/standins';
 import pg from 'pg';
+import { programs, root } from '../scripts/ready.mjs';
 import { openProvider } from './provider.mjs';
 
-const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const admin = process.env.TEST_DATABASE;
 const port = Number(process.env.E2E_PORT);
 const name = `browser_${process.pid}`;
@@ -30,7 +29,7 @@ const profiles = [
 // the organisation's own sign-in, from an independent library
 const provider = await openProvider(port + 5, `http://localhost:${port}`);
 const portalKey = randomBytes(24).toString('hex');
-const server = fork(join(root, 'apps/server/dist/main.js'), [], {
+const server = fork(join(root, programs.server), [], {
   env: {
     ...process.env,
     DATABASE_URL: admin.replace(/\/[^/]*$/, `/${name}`),
@@ -51,7 +50,7 @@ const server = fork(join(root, 'apps/server/dist/main.js'), [], {
 async function openFresh() {
   if (process.env.FRESH === 'no') return null;
   await client.query(`CREATE DATABASE ${empty.name}`);
-  const own = fork(join(root, 'apps/server/dist/main.js'), [], {
+  const own = fork(join(root, programs.server), [], {
     env: {
       ...process.env,
       DATABASE_URL: admin.replace(/\/[^/]*$/, `/${empty.name}`),

@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { startCluster } from './cluster.mjs';
-import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
+import { ensureBuilt, ensureModules, programs, root, say } from './ready.mjs';
 
 ensureModules();
 ensureBuilt();
@@ -45,9 +45,9 @@ async function withServer(databaseUrl, demo, work, who = 'ines.farrow@saltmarsh.
     return child;
   };
   const from = performance.now();
-  const server = await part('apps/server/dist/main.js');
+  const server = await part(programs.server);
   const startedMs = performance.now() - from;
-  const worker = await part('apps/server/dist/worker.js');
+  const worker = await part(programs.worker);
   let cookie = '';
   const call = async (path, method = 'GET', body = undefined) => {
     const response = await fetch(`http://127.0.0.1:${port}/api/${path}`, {

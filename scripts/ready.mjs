@@ -47,6 +47,8 @@ function sourcesStamp() {
   };
   walk(join(root, 'packages'));
   walk(join(root, 'apps'));
+  // packages are part of what is written into one file
+  for (const name of ['package-lock.json', 'scripts/bundle.mjs']) rows.push(readFileSync(join(root, name), 'utf8'));
   return hash(...rows.sort());
 }
 
@@ -55,8 +57,15 @@ const builds = ['packages/contracts', 'packages/core', 'packages/standins', 'app
   (p) => `${p}/tsconfig.build.json`,
 );
 
+/** What is started as processes of their own, as scripts/bundle.mjs writes them. */
+export const programs = {
+  server: 'apps/server/dist/bundle/main.mjs',
+  worker: 'apps/server/dist/bundle/worker.mjs',
+};
+
 export function build() {
   tsc(...builds);
+  run(process.execPath, [join(root, 'scripts/bundle.mjs')]);
   run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web') });
 }
 
@@ -65,7 +74,7 @@ export function ensureBuilt({ clean = false } = {}) {
   if (
     !clean &&
     stampIs('build', wanted) &&
-    existsSync(join(root, 'apps/server/dist/main.js')) &&
+    Object.values(programs).every((path) => existsSync(join(root, path))) &&
     existsSync(join(root, 'apps/web/dist/index.html'))
   )
     return;

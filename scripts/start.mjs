@@ -4,7 +4,7 @@ import { createSocket } from 'node:dgram';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { startCluster } from './cluster.mjs';
-import { ensureBuilt, ensureModules, root, say } from './ready.mjs';
+import { ensureBuilt, ensureModules, programs, root, say } from './ready.mjs';
 import { deviceKey, secretKey } from './secretKey.mjs';
 import { Part, watchDatabase } from './supervisor.mjs';
 
@@ -93,7 +93,7 @@ try {
   const portalFree = demo && (await listens(portalPort, '127.0.0.1'));
   const portalKey = randomBytes(24).toString('hex');
   say('Starting the server');
-  const server = part('The server', 'apps/server/dist/main.js', [], {
+  const server = part('The server', programs.server, [], {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     SECRET_KEY: secretKey(),
@@ -108,7 +108,7 @@ try {
   // long work is done beside the server, so that nobody waits for it; where it cannot be started it stays in the queue until it can
   const workers = Number(process.env.WORKERS ?? 1);
   for (let i = 0; i < workers; i++)
-    await part(workers > 1 ? `Worker ${i + 1}` : 'The worker', 'apps/server/dist/worker.js', [], {
+    await part(workers > 1 ? `Worker ${i + 1}` : 'The worker', programs.worker, [], {
       DATABASE_URL: databaseUrl,
       SECRET_KEY: secretKey(),
     }).start();

@@ -3,7 +3,7 @@ import { fork } from 'node:child_process';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { root } from '../ready.mjs';
+import { programs, root } from '../ready.mjs';
 
 export const percentile = (values, p) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))] ?? 0;
 
@@ -13,7 +13,7 @@ export class Instance {
   }
 
   async start() {
-    this.child = fork(join(root, 'apps/server/dist/main.js'), [], {
+    this.child = fork(join(root, programs.server), [], {
       env: {
         PATH: process.env.PATH,
         TZ: 'UTC',

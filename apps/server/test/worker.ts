@@ -9,7 +9,7 @@ export class Workers {
   private readonly running: ChildProcess[] = [];
 
   async start(databaseUrl: string): Promise<ChildProcess> {
-    const worker = fork(join(root, 'apps/server/dist/worker.js'), [], {
+    const worker = fork(join(root, 'apps/server/dist/bundle/worker.mjs'), [], {
       env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, SECRET_KEY: secretKey, LOG_LEVEL: 'error' },
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });

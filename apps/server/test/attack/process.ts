@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { createServer, connect, type AddressInfo, type Socket } from 'node:net';
 import { demoFolder } from '../server.js';
 
-const main = new URL('../../dist/main.js', import.meta.url).pathname;
+const main = new URL('../../dist/bundle/main.mjs', import.meta.url).pathname;
 
 const freePort = (): Promise<number> =>
   new Promise((resolve) => {
