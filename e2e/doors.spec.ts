@@ -1,6 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
-import { people, signIn } from './pages/app.js';
+import { people, signInByHand } from './pages/app.js';
 import { faultsOf, watched } from './pages/faults.js';
 
 const password = 'otter lantern gravel tide';
@@ -9,7 +9,7 @@ const code = (secret: string, later = 0) => new TOTP({ secret: Secret.fromBase32
 /** Somebody of their own for a test, made by the administrator through the pages. */
 async function somebody(browser: Browser, address: string, name: string): Promise<Page> {
   const admin = await (await watched(await browser.newContext())).newPage();
-  await signIn(admin, 'admin@saltmarsh.example', '/sign-ins');
+  await signInByHand(admin, 'admin@saltmarsh.example', '/sign-ins');
   await admin.locator('#user-email').fill(address);
   await admin.locator('#user-name').fill(name);
   await admin.locator('#user-password').fill(password);
@@ -34,8 +34,8 @@ test('two who edit one place see it, choose, and no word of either is lost', asy
     await (await watched(await browser.newContext())).newPage(),
     await (await watched(await browser.newContext())).newPage(),
   ];
-  await signIn(ines, people.engineer, '/estate/location/oldhithe');
-  await signIn(selma, 'admin@saltmarsh.example', '/estate/location/oldhithe');
+  await signInByHand(ines, people.engineer, '/estate/location/oldhithe');
+  await signInByHand(selma, 'admin@saltmarsh.example', '/estate/location/oldhithe');
   const name = (page: Page) => page.getByLabel('Name needed');
   const save = (page: Page) => page.getByRole('button', { name: 'Save location' });
   const first = await name(ines).inputValue();
@@ -152,7 +152,7 @@ test('through the organisation’s provider: in with the role of the claim, out 
 
 test('rights and rules are changed by an administrator, and the log of the doors tells of it', async ({ browser }) => {
   const page = await (await watched(await browser.newContext())).newPage();
-  await signIn(page, 'admin@saltmarsh.example', '/sign-ins');
+  await signInByHand(page, 'admin@saltmarsh.example', '/sign-ins');
   await page.getByLabel('Role of Wyn Ashby').selectOption('engineer');
   await page.getByRole('link', { name: 'Log of the doors' }).click();
   await expect(
@@ -179,7 +179,7 @@ test('rights and rules are changed by an administrator, and the log of the doors
 });
 
 test('while the database is away every page says so, keeps what is typed, and goes on when it is back', async ({ page }) => {
-  await signIn(page, people.engineer, '/estate/location/tolmouth');
+  await signInByHand(page, people.engineer, '/estate/location/tolmouth');
   await page.getByLabel('Area').fill('typed meanwhile');
   const away = JSON.stringify({
     type: 'about:blank',
@@ -202,7 +202,7 @@ test('while the database is away every page says so, keeps what is typed, and go
 });
 
 test('an address that names no kind offers the nearest', async ({ page }) => {
-  await signIn(page, people.engineer, '/estate/settings');
+  await signInByHand(page, people.engineer, '/estate/settings');
   await expect(page.getByText('There is no kind “settings”')).toBeVisible();
   await page.getByRole('main').getByText('Did you mean').getByRole('link', { name: 'Settings' }).click();
   await expect(page).toHaveURL(/\/estate\/setting$/);

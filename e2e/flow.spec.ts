@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { crossingPath, makeLink, measuredOf, restsOn, runCheck, signIn, through } from './pages/app.js';
+import { crossingPath, makeLink, measuredOf, restsOn, runCheck, signInByHand, through } from './pages/app.js';
 
 test('from the Board to a measured crossing, a better setting, and back', async ({ page, browser }) => {
-  await signIn(page);
+  await signInByHand(page);
   const heading = page.getByRole('heading', { level: 1 });
   await expect(heading).toContainText('of 393 people are not Clear');
   const narrow = page.getByText(/^Too narrow for 2 screens of 2160p/).first();
@@ -83,7 +83,7 @@ test.describe('accuracy', () => {
   test.describe.configure({ retries: 2 });
 
   test('through a line of known delay, rate and loss the check finds them again', async ({ page, browser }) => {
-    await signIn(page, undefined, crossingPath('P355', 'CD-023', 'call-desktop'));
+    await signInByHand(page, undefined, crossingPath('P355', 'CD-023', 'call-desktop'));
     const url = await makeLink(page);
     await runCheck(browser, through(url, 1));
     await expect.poll(async () => (await measuredOf(page, 'P355~CD-023~call-desktop')).browser).toBeDefined();
@@ -105,7 +105,7 @@ test.describe('accuracy', () => {
 });
 
 test('where UDP does not pass, that is a fact and the loss stays unknown; a stopped check keeps its parts', async ({ page, browser }) => {
-  await signIn(page, undefined, crossingPath('P356', 'CD-024', 'call-desktop'));
+  await signInByHand(page, undefined, crossingPath('P356', 'CD-024', 'call-desktop'));
   const url = await makeLink(page);
   const check = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage();
   await check.goto(through(url, 3));

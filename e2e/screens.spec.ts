@@ -1,10 +1,10 @@
 import { expect, test } from '@playwright/test';
-import { crossingPath, people, signIn } from './pages/app.js';
+import { crossingPath, people, signIn, signInByHand } from './pages/app.js';
 
 const limited = crossingPath('P136', 'WEX-TC-020', 'timetable');
 
 test('deep links survive the sign-in and a reload', async ({ page }) => {
-  await signIn(page, undefined, `${limited}?q=open`);
+  await signInByHand(page, undefined, `${limited}?q=open`);
   await expect(page.getByRole('tab', { selected: true })).toContainText('Does it open?');
   await page.reload();
   await expect(page.getByRole('tab', { selected: true })).toContainText('Does it open?');
