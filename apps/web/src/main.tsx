@@ -3,6 +3,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { ApiError } from './api/client.js';
+import { sessionQuery } from './api/session.js';
 import { router } from './router.js';
 import './styles.css';
 
@@ -20,6 +21,9 @@ const client = new QueryClient({
     },
   },
 });
+
+// asked while the page that is wanted is fetched, not after it
+void client.prefetchQuery(sessionQuery);
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

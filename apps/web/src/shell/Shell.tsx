@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Session } from '@underpass/contracts';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useSession } from '../api/session.js';
 import { useAway, useEvaluating, useSessionEnds } from '../api/signals.js';
@@ -16,7 +16,6 @@ import { useLive } from './useLive.js';
 // whoever is signed in waits for none of these
 const ConfirmDialog = lazy(async () => ({ default: (await import('../signin/ConfirmDialog.js')).ConfirmDialog }));
 const SignInAgain = lazy(async () => ({ default: (await import('../signin/SignInAgain.js')).SignInAgain }));
-const SignInPage = lazy(async () => ({ default: (await import('../signin/SignInPage.js')).SignInPage }));
 const AccountPage = lazy(async () => ({ default: (await import('../signin/AccountPage.js')).AccountPage }));
 
 /** The frame of every signed-in screen. The address stays while somebody signs in, so that a deep link leads on. */
@@ -36,18 +35,30 @@ export function Shell() {
         <Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
       </main>
     );
-  if (!session.data && !was)
-    return (
-      <Suspense>
-        <SignInPage />
-      </Suspense>
-    );
+  if (!session.data && !was) return <SignInFirst />;
   return (
     <NoticeArea>
       <SignedIn mustSetUpFactor={session.data?.mustSetUpFactor ?? false} />
       <Suspense>{session.data ? <ConfirmDialog /> : was && <SignInAgain was={was} />}</Suspense>
     </NoticeArea>
   );
+}
+
+/** The page for signing in. Not by Suspense, which would show it a third of a second after it is there. */
+function SignInFirst() {
+  const [page, setPage] = useState<{ Page: ComponentType } | { error: unknown } | null>(null);
+  useEffect(() => {
+    import('../signin/SignInPage.js').then(({ SignInPage }) => setPage({ Page: SignInPage })).catch((error) => setPage({ error }));
+  }, []);
+  if (page === null)
+    return (
+      <main className="p-6">
+        <Loading what="the sign-in" />
+      </main>
+    );
+  // what cannot be fetched is told as it is of every page
+  if ('error' in page) throw page.error;
+  return <page.Page />;
 }
 
 /** Who was signed in last on this page, so that what is open stays when a session ends by itself. */
