@@ -33,6 +33,14 @@ test('a leading finding’s remedy opens a crossing with the change already on p
   await expect(page.getByRole('tab', { name: /Does it open\?/ })).toContainText('No');
 });
 
+test('what somebody has to find out leads to the object where it is written down', async ({ page }) => {
+  await signIn(page, undefined, crossingPath('P084', 'HO-084', 'training'));
+  await page.getByRole('button', { name: /How fast Merlin draws/ }).click();
+  await page.getByRole('link', { name: /^Open Host: Ask .* for its report/ }).click();
+  await expect(page).toHaveURL(/\/estate\/host\/SM-H11$/);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+});
+
 test('a draft is kept, found again under Changes, opened on its crossing, and dropped', async ({ page }) => {
   await signIn(page, undefined, crossingPath('P136', 'WEX-TC-020', 'timetable'));
   await page.getByRole('radio', { name: 'H.265' }).click();

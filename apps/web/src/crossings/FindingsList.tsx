@@ -1,4 +1,4 @@
-import type { Bay, Change, Verdict } from '@underpass/contracts';
+import { kindWords, type Bay, type Change, type Verdict } from '@underpass/contracts';
 import { isEmpty, noChange, type CrossingView, type Finding } from '@underpass/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -158,6 +158,15 @@ function RemedyRow({
         >
           {on ? 'Trying' : 'Try'}
         </button>
+      )}
+      {remedy.at && (
+        <Link
+          className="link whitespace-nowrap no-print"
+          to={`/estate/${remedy.at.kind}/${encodeURIComponent(remedy.at.id)}`}
+          aria-label={`Open ${kindWords[remedy.at.kind].one}: ${remedy.text}`}
+        >
+          Open {kindWords[remedy.at.kind].one.toLowerCase()}
+        </Link>
       )}
     </div>
   );

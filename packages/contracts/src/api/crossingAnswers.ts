@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Change } from '../estate/change.js';
+import { Change, ObjectKindWord } from '../estate/change.js';
 import { Bay, Verdict, Weekday } from '../estate/words.js';
 import { CrossingBetween } from './answers.js';
 
@@ -67,6 +67,10 @@ const Remedy = z.object({
   applicable: z.boolean(),
   effect: z.object({ becomes: Verdict, helps: z.boolean(), gain: z.number(), text: z.string() }).nullable(),
   effectText: z.string(),
+  at: z
+    .object({ kind: ObjectKindWord, id: z.string() })
+    .optional()
+    .describe('The object at which it is written down once it is known or done'),
 });
 const Finding = z.object({
   kind: z.string(),

@@ -6,7 +6,7 @@ import { burden, effectOf, type Effect } from './effect.js';
 import type { CrossingFacts } from './facts.js';
 import { computeFigures, type CrossingFigures } from './figures.js';
 import { type Aspect, type Missing } from './question.js';
-import { cost, type EvidenceLine, type FindingKind, type Found } from './finding.js';
+import { cost, type EvidenceLine, type FindingKind, type Found, type Proposal } from './finding.js';
 import { findingKinds } from './findings/index.js';
 
 /** A change that helps against a finding, with its computed effect. */
@@ -16,6 +16,7 @@ export interface Remedy {
   applicable: boolean;
   effect: Effect | null;
   effectText: string;
+  at?: Proposal['at'];
 }
 
 /** Something that is wrong on a crossing, with its cost for the person, evidence and remedies, best first. */
@@ -59,17 +60,13 @@ function takesAway(detect: FindingKind['detect'], facts: CrossingFacts, change: 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, { kind, found, weight }: Met): Remedy[] {
   const remedies = found.remedies().map((proposal): Remedy => {
     const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
-    if (!after) return { text: proposal.text, change: proposal.change, applicable: false, effect: null, effectText: proposal.ask ?? '' };
+    const { text, change, at, ask = '' } = proposal;
+    const same = { text, change, ...(at && { at }) };
+    if (!after) return { ...same, applicable: false, effect: null, effectText: ask };
     let effect = effectOf(before, after);
     if (!effect.helps && weight === 'risk' && takesAway(kind.detect, facts, proposal.change, after, effect))
-      effect = { ...effect, helps: true, text: proposal.ask ? '' : 'nothing else changes' };
-    return {
-      text: proposal.text,
-      change: proposal.change,
-      applicable: isApplicable(proposal.change),
-      effect,
-      effectText: [effect.text, proposal.ask].filter(Boolean).join('; '),
-    };
+      effect = { ...effect, helps: true, text: ask ? '' : 'nothing else changes' };
+    return { ...same, applicable: isApplicable(change), effect, effectText: [effect.text, ask].filter(Boolean).join('; ') };
   });
   // A change that makes nothing better is no remedy.
   return remedies

@@ -1,4 +1,4 @@
-import type { Bay, Change } from '@underpass/contracts';
+import type { Bay, Change, ObjectKind } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { Aspect } from './question.js';
@@ -17,6 +17,8 @@ export interface Proposal {
   change: Change;
   /** What is gained where nothing can be evaluated, such as a figure becoming known. */
   ask?: string;
+  /** The object at which it is written down once it is known or done. */
+  at?: { kind: ObjectKind; id: string };
 }
 
 /** What a kind of finding found on a crossing, before its remedies are evaluated. */

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { kindWords } from '@underpass/contracts';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { farScenarios } from '../../../test/farScenarios.js';
 import { nearScenarios } from '../../../test/nearScenarios.js';
@@ -17,7 +18,8 @@ function told({ text, weight, cost, costText, sure, bay, evidence, remedies }: F
   ];
   const rests = evidence.map((line) => `  - ${line.source}: ${line.text}${line.notUsed ? ' (not used)' : ''}`);
   const mends = remedies.map(
-    ({ text: does, effect, effectText }) => `  - → **${does}**${effect ? `, ${effect.becomes}` : ''}: ${effectText}`,
+    ({ text: does, effect, effectText, at }) =>
+      `  - → **${does}**${effect ? `, ${effect.becomes}` : ''}: ${effectText}${at ? `; written at ${kindWords[at.kind].one.toLowerCase()} ${at.id}` : ''}`,
   );
   return [`- ${text}`, `  ${here.join('; ')}.`, ...rests, ...mends].join('\n');
 }

@@ -17,7 +17,12 @@ export const versionNotKnown: FindingKind = {
       sure: 'rests on an assumption',
       evidence: () => [{ source: 'assumed', text: `a client older than ${floor.version} is refused by ${floor.by}` }],
       remedies: () => [
-        { text: `Read the version on ${facts.endpoint.name}`, change: noChange, ask: 'it says whether the client is accepted; 2 minutes' },
+        {
+          text: `Read the version on ${facts.endpoint.name}`,
+          change: noChange,
+          at: { kind: 'endpoint', id: facts.endpoint.id },
+          ask: 'it says whether the client is accepted; 2 minutes',
+        },
       ],
     };
   },

@@ -22,7 +22,12 @@ export const certificateEndsSoon: FindingKind = {
       sure: 'sure',
       evidence: () => [{ source: 'declared', text: `valid to ${certificate.notAfter}` }],
       remedies: () => [
-        { text: `Renew the certificate of ${gateway.name}`, change: noChange, ask: 'nothing changes today, sign-in goes on afterwards' },
+        {
+          text: `Renew the certificate of ${gateway.name}`,
+          change: noChange,
+          at: { kind: 'gateway', id: gateway.id },
+          ask: 'nothing changes today, sign-in goes on afterwards',
+        },
       ],
     };
   },

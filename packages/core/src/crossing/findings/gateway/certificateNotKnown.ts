@@ -16,7 +16,12 @@ export const certificateNotKnown: FindingKind = {
           sure: 'rests on an assumption',
           evidence: () => [{ source: 'assumed', text: `nothing is told of the certificate of ${gateway.address}` }],
           remedies: () => [
-            { text: `Read the certificate of ${gateway.name}`, change: noChange, ask: 'its names, its dates and who issued it; 2 minutes' },
+            {
+              text: `Read the certificate of ${gateway.name}`,
+              change: noChange,
+              at: { kind: 'gateway', id: gateway.id },
+              ask: 'its names, its dates and who issued it; 2 minutes',
+            },
           ],
         },
 };

@@ -19,6 +19,7 @@ export const defaultCredentials: FindingKind = {
             {
               text: `Set a password of your own on ${gateway.name}`,
               change: noChange,
+              at: { kind: 'gateway', id: gateway.id },
               ask: 'nothing changes for people, strangers stay out',
             },
           ],

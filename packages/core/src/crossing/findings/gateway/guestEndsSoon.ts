@@ -18,7 +18,12 @@ export const guestEndsSoon: FindingKind = {
       sure: 'sure',
       evidence: () => [{ source: 'declared', text: `owner ${guest.owner}, to ${guest.endsOn}` }],
       remedies: () => [
-        { text: 'Ask the owner whether it should go on', change: noChange, ask: 'a new end date, or the guest is told in time' },
+        {
+          text: 'Ask the owner whether it should go on',
+          change: noChange,
+          at: { kind: 'person', id: person.id },
+          ask: 'a new end date, or the guest is told in time',
+        },
       ],
     };
   },

@@ -16,7 +16,12 @@ export const guestNotRecorded: FindingKind = {
           sure: 'sure',
           evidence: () => [{ source: 'declared', text: 'the guest’s record is empty' }],
           remedies: () => [
-            { text: 'Record owner, organisation and end date', change: noChange, ask: 'somebody answers for the access, and it ends' },
+            {
+              text: 'Record owner, organisation and end date',
+              change: noChange,
+              at: { kind: 'person', id: person.id },
+              ask: 'somebody answers for the access, and it ends',
+            },
           ],
         },
 };

@@ -15,6 +15,13 @@ export const tlsNotKnown: FindingKind = {
           costText: '1 fact',
           sure: 'rests on an assumption',
           evidence: () => [{ source: 'declared', text: `TLS ${settings['security.tlsMinimum']} at least` }],
-          remedies: () => [{ text: `Ask ${gateway.name} which versions it speaks`, change: noChange, ask: '2 minutes' }],
+          remedies: () => [
+            {
+              text: `Ask ${gateway.name} which versions it speaks`,
+              change: noChange,
+              at: { kind: 'gateway', id: gateway.id },
+              ask: '2 minutes',
+            },
+          ],
         },
 };

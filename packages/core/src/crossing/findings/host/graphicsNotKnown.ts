@@ -26,7 +26,12 @@ export const graphicsNotKnown: FindingKind = {
         },
       ],
       remedies: () => [
-        { text: `Ask ${host.name} for its report`, change: noChange, ask: 'makes known how it draws and encodes; 2 minutes' },
+        {
+          text: `Ask ${host.name} for its report`,
+          change: noChange,
+          at: { kind: 'host', id: host.id },
+          ask: 'makes known how it draws and encodes; 2 minutes',
+        },
       ],
     };
   },

@@ -15,7 +15,14 @@ export const hostsNotKnown: FindingKind = {
       costText: '1 fact',
       sure: 'rests on an assumption',
       evidence: () => [{ source: 'assumed', text: `nothing is reported of ${host.name}; a host that is off or full keeps people waiting` }],
-      remedies: () => [{ text: `Have the hosts of ${pool.name} report themselves`, change: noChange, ask: 'makes power and places known' }],
+      remedies: () => [
+        {
+          text: `Have the hosts of ${pool.name} report themselves`,
+          change: noChange,
+          at: { kind: 'pool', id: pool.id },
+          ask: 'makes power and places known',
+        },
+      ],
     };
   },
 };

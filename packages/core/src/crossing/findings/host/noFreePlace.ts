@@ -30,7 +30,7 @@ export const noFreePlace: FindingKind = {
                 ask: 'check its memory first',
               },
             ]
-          : [{ text: `Put a host into ${pool.name}`, change: noChange, ask: 'people can then sign in' }],
+          : [{ text: `Put a host into ${pool.name}`, change: noChange, at: { kind: 'pool', id: pool.id }, ask: 'people can then sign in' }],
     };
   },
 };

@@ -24,7 +24,12 @@ export const declaredContradicted: FindingKind = {
         { source: typed.source, text: say(typed.value), notUsed: true },
       ],
       remedies: () => [
-        { text: `Ask the carrier about the line of ${location.name}`, change: noChange, ask: 'the measurement counts until then' },
+        {
+          text: `Ask the carrier about the line of ${location.name}`,
+          change: noChange,
+          at: { kind: 'location', id: location.id },
+          ask: 'the measurement counts until then',
+        },
       ],
     };
   },

@@ -16,7 +16,12 @@ export const notEntitled: FindingKind = {
           sure: 'sure',
           evidence: () => [{ source: 'declared', text: `groups: ${person.groups.join(', ') || 'none'}` }],
           remedies: () => [
-            { text: `Put ${person.name} into a group that has ${resource.name}`, change: noChange, ask: 'it appears at the next sign-in' },
+            {
+              text: `Put ${person.name} into a group that has ${resource.name}`,
+              change: noChange,
+              at: { kind: 'person', id: person.id },
+              ask: 'it appears at the next sign-in',
+            },
           ],
         },
 };
