@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { parse, filter as byOthers } from 'scim2-parse-filter';
 import { matches, parseFilter, parsePath } from './filter.js';
-import { filters, fullUser } from './rfcExamples.js';
+import { filters, fullUser } from '../../../test/rfc7643.js';
 import { groupKind, userKind } from './schema.js';
 
 const asks = (text: string, of: object = fullUser) => matches(parseFilter(userKind, text), of);

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { scimPatch } from 'scim-patch';
 import { patched, type PatchOperation } from './patch.js';
 import { readResource } from './resource.js';
-import { babs, fullUser, james } from './rfcExamples.js';
+import { babs, fullUser, james } from '../../../test/rfc7643.js';
 import { groupKind, userKind } from './schema.js';
 
 const person = readResource(userKind, fullUser);

@@ -7,6 +7,8 @@ export type ScimResource = Record<string, unknown>;
 
 const mostValues = 20_000;
 const longestText = 4000;
+/** Certificates and what else is written in base64. */
+const longestBinary = 20 * longestText;
 
 /** A value as its attribute wants it. @throws ScimError `invalidValue` */
 export function valueOf(attribute: ScimAttribute, value: unknown, one = false): unknown {
@@ -36,7 +38,8 @@ function simple({ name, type }: ScimAttribute, value: unknown): string | number 
     return value;
   }
   if (typeof value !== 'string') throw wrong('a text');
-  if (value.length > (type === 'binary' ? 20 * longestText : longestText)) throw wrong(`at most ${longestText} characters`);
+  const longest = type === 'binary' ? longestBinary : longestText;
+  if (value.length > longest) throw wrong(`at most ${longest} characters`);
   if (type === 'dateTime' && Number.isNaN(Date.parse(value))) throw wrong('a time as 2026-11-27T08:00:00Z');
   return value;
 }
