@@ -222,7 +222,8 @@ const besides = new Set(['mb', 'gb', 'kb', 'mbit', 'mbps', 'ms', 'dbm', 's', 'in
 /** A name of a column as it is compared: small letters without accents, words parted by one blank. */
 export const plainWords = (text: string): string =>
   text
-    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+    // a word begins with a capital; dBm, 4G and ARMv7L are one
+    .replace(/(\p{Ll}{2}|\d(?=\p{Lu}\p{Ll}))(\p{Lu})/gu, '$1 $2')
     .replace(/ß/g, 'ss')
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

@@ -133,7 +133,11 @@ export function readAmount(cell: string, field: string, head: string, style: Fig
   const own = unitOf(field);
   const said = match[2]?.toLowerCase();
   const headed = own && /[([]\s*([a-z/]+)\s*[)\]]|\b(mb|gb|kb|kbit\/s|mbit\/s|gbit\/s|kbps|mbps|gbps|ms)\b\s*$/i.exec(head);
-  const unit = said ?? (headed ? (headed[1] ?? headed[2])?.toLowerCase() : undefined);
+  const written = match[2] ?? (headed ? (headed[1] ?? headed[2]) : undefined);
+  const unit = written?.toLowerCase();
+  // eight times as much, or written carelessly: nobody can tell
+  if (own === 'Mbps' && written !== undefined && /^[kKmMG]B(\/s|ps)$/.test(written))
+    return { problem: `“${written}” may be bits or bytes`, wanted: `${written[0]}bit/s` };
   const isShare = /share$/i.test(field);
   if (unit === '%' && !isShare) return { problem: `“${cell}” is a share of a hundred`, wanted: own ? `a number, in ${own}` : 'a number' };
   const factor = unit === '%' ? 0.01 : unit === undefined || !own ? 1 : units[own]?.[unit];
