@@ -55,11 +55,12 @@ export const wordFor = (text: string, field: string, options: readonly string[])
 /** Screens as people write them: how many, then each by its pixels. */
 function readScreens(cell: string): Tidied {
   const screens: string[] = [];
-  for (const part of cell.split(/[;,+|\n]|\band\b|\bund\b/)) {
+  // the comma of 59,9 Hz parts no screens
+  for (const part of cell.split(/[;+|\n]|,(?!\d{1,3}\s*(?:hz\s*)?(?:[;,+|\n]|$))|\band\b|\bund\b/i)) {
     const text = part.trim();
     if (text === '') continue;
     // a screen as our files write it
-    if (/^\d+x\d+(@[\d.]+)?( |$)/.test(text)) {
+    if (/^\d+x\d+(@[\d.]+)?( +(?!@)|$)/.test(text)) {
       screens.push(text);
       continue;
     }
