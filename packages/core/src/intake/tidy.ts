@@ -60,7 +60,7 @@ function readScreens(cell: string): Tidied {
     const text = part.trim();
     if (text === '') continue;
     // a screen as our files write it
-    if (/^\d+x\d+(@[\d.]+)?( +(?!@)|$)/.test(text)) {
+    if (/^\d+x\d+(@[\d.]+)?( +(?![ @])|$)/.test(text)) {
       screens.push(text);
       continue;
     }
