@@ -15,6 +15,7 @@ import { Answers } from '../edge/answers.js';
 import { kB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
+import { ResultsService } from '../crossing/results.service.js';
 import { CheckLinkService } from '../evidence/checkLink.service.js';
 import { inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
@@ -32,6 +33,7 @@ export class OneController {
     private readonly store: EstateStore,
     private readonly changes: ChangeService,
     private readonly links: CheckLinkService,
+    private readonly results: ResultsService,
   ) {}
 
   /**
@@ -60,6 +62,8 @@ export class OneController {
     if (!made) throw new Error('nothing was made for the check');
     const { person, endpoint } = made;
     const link = await this.links.make({ location: made.location, endpoint, person, hours: body.hours }, user.name);
+    // whoever made it opens it next
+    await this.results.settled();
     return { link, crossing: `${person}~${endpoint}~${made.resource}`, person, endpoint, location: made.location, changeId };
   }
 

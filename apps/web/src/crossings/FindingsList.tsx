@@ -161,7 +161,7 @@ function RemedyRow({
       )}
       {remedy.at && (
         <Link
-          className="link whitespace-nowrap no-print"
+          className="btn btn-small whitespace-nowrap no-print"
           to={`/estate/${remedy.at.kind}/${encodeURIComponent(remedy.at.id)}`}
           aria-label={`Open ${kindWords[remedy.at.kind].one}: ${remedy.text}`}
         >
