@@ -1,5 +1,6 @@
 import type { Bay, Change, ObjectKind } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
+export { plural } from '../units/words.js';
 import type { CrossingFacts } from './facts.js';
 import type { Aspect } from './question.js';
 import type { CrossingFigures } from './figures.js';
@@ -83,7 +84,5 @@ export const figure = (value: number, digits = 2): string => {
 export const mbit = (mbps: number): string => `${figure(mbps)} Mbit/s`;
 /** A time as it is told, in whole milliseconds. */
 export const ms = (value: number): string => `${Math.round(value)} ms`;
-/** A number with its thing. @example (1, "device") is "1 device", (2, "device") "2 devices" */
-export const plural = (n: number, word: string, many = `${word}s`): string => `${n} ${n === 1 ? word : many}`;
 /** A frame rate as it is told. @example 1.02 is "1 frame", 12.3 "12 frames" */
 export const framesText = (rate: number): string => `${figure(rate)} frame${figure(rate) === '1' ? '' : 's'}`;

@@ -3,6 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { slipsBetween } from '../../find/index.js';
 import { utf8Bytes } from '../../units/text.js';
+import { plural } from '../../units/words.js';
 import { mergeConfig, type Merged, type UnreadBecause } from '../configFile/index.js';
 import type { BootCause } from './causes/index.js';
 import type { BootFacts } from './facts.js';
@@ -84,7 +85,7 @@ export function fetchFiles(run: Run, facts: BootFacts, keep: (merged: Merged) =>
   }
   if (files.length === 0) run.note('no file', 'No file is published for it: it goes on with what its maker set.');
   keep(merged);
-  return { detail: `${files.length} files, ${(bytes / 1000).toFixed(1)} kB, ${merged.values.length} values` };
+  return { detail: `${plural(files.length, 'file')}, ${(bytes / 1000).toFixed(1)} kB, ${plural(merged.values.length, 'value')}` };
 }
 
 /** One that has started before does not stand still for a bad file. */
