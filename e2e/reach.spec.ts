@@ -101,10 +101,12 @@ test('the field check speaks six languages, and what it says fits at 360 px', as
   await signIn(page, undefined, crossingPath('P136', 'WEX-TC-020', 'timetable'));
   const url = await makeLink(page);
   const told = new Set<string>();
+  const asked: string[] = [];
   for (const language of ['en', 'de', 'fr', 'es', 'nl', 'pl']) {
     // by the browser's language, and by what the link names
     const context = await watched(await browser.newContext({ locale: language, viewport: { width: 360, height: 740 } }));
     const person = await context.newPage();
+    person.on('request', (request) => asked.push(new URL(request.url()).pathname));
     for (const address of [url, `${url}?lang=${language === 'en' ? 'de' : language}`]) {
       await person.goto(address);
       const button = person.getByRole('button').first();
@@ -128,4 +130,6 @@ test('the field check speaks six languages, and what it says fits at 360 px', as
     await context.close();
   }
   expect(told.size).toBe(6);
+  // nobody who only has a link is asked who they are
+  expect(asked.filter((path) => path.startsWith('/api/session'))).toEqual([]);
 });

@@ -3,8 +3,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { ApiError } from './api/client.js';
-import { sessionQuery } from './api/session.js';
-import { router } from './router.js';
+import { routerOf } from './router.js';
 import './styles.css';
 
 const client = new QueryClient({
@@ -22,8 +21,7 @@ const client = new QueryClient({
   },
 });
 
-// asked while the page that is wanted is fetched, not after it
-void client.prefetchQuery(sessionQuery);
+const router = routerOf(client);
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

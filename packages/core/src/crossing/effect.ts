@@ -1,5 +1,6 @@
 import type { CrossingFigures } from './figures.js';
-import { figure, plural } from './finding.js';
+import { figure } from './finding.js';
+import { plural } from '../units/words.js';
 import { lossAtMost } from './thresholds.js';
 
 /** What a change does to a crossing; `gain` is the fall of its burden, on the scale of the findings’ costs. */

@@ -1,6 +1,5 @@
 import type { Bay, Change, ObjectKind } from '@underpass/contracts';
 import type { Estimate } from '../units/index.js';
-export { plural } from '../units/words.js';
 import type { CrossingFacts } from './facts.js';
 import type { Aspect } from './question.js';
 import type { CrossingFigures } from './figures.js';

@@ -1,7 +1,8 @@
 import { asIf } from '../change/index.js';
 import type { CrossingFacts } from './facts.js';
 import type { CrossingFigures } from './figures.js';
-import { plural, type Proposal } from './finding.js';
+import { type Proposal } from './finding.js';
+import { plural } from '../units/words.js';
 import { setHere } from './setHere.js';
 
 /** What makes a picture smaller, for the place whose line it is. */

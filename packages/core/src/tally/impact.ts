@@ -12,7 +12,7 @@ import {
   type FactsReader,
   type Summary,
 } from '../crossing/index.js';
-import { plural } from '../crossing/finding.js';
+import { plural } from '../units/words.js';
 import { burden } from '../crossing/effect.js';
 
 /** What a change does to everybody it touches, counted in people and crossings. */

@@ -3,7 +3,8 @@ import type { Evaluation } from '../crossing/evaluate.js';
 import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
 import type { Question } from '../crossing/question.js';
-import { figure, plural } from '../crossing/finding.js';
+import { figure } from '../crossing/finding.js';
+import { plural } from '../units/words.js';
 
 /** One of the four questions with its answer in words. */
 export interface QuestionWords {

@@ -1,6 +1,7 @@
 import type { Bay } from '@underpass/contracts';
 import type { CrossingFacts } from '../crossing/facts.js';
-import { figure, plural } from '../crossing/finding.js';
+import { figure } from '../crossing/finding.js';
+import { plural } from '../units/words.js';
 import type { CrossingFigures } from '../crossing/figures.js';
 
 /** Which question the drawn section answers. */

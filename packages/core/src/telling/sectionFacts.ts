@@ -4,7 +4,8 @@ import { clock } from '../day/index.js';
 import type { Estimate } from '../units/index.js';
 import type { CrossingFacts } from '../crossing/facts.js';
 import type { CrossingFigures } from '../crossing/figures.js';
-import { figure, plural } from '../crossing/finding.js';
+import { figure } from '../crossing/finding.js';
+import { plural } from '../units/words.js';
 
 /** A fact shown in a bay, with where it comes from. */
 export interface BayFact {

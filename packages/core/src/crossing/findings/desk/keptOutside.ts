@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import { deskWhy } from '../../desk.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Something that a rule about data keeps outside, as it is meant to: no fault, but somebody may ask. */
 export const keptOutside: FindingKind = {

@@ -5,7 +5,8 @@ import { deskWhy, type DeskItem, type DeskReason } from '../../desk.js';
 import { decidedOf, deviceName } from '../../devices.js';
 import type { CrossingFigures } from '../../figures.js';
 import type { CrossingFacts } from '../../facts.js';
-import { cost, plural, type FindingKind, type Proposal } from '../../finding.js';
+import { cost, type FindingKind, type Proposal } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { setHere } from '../../setHere.js';
 
 /** What lets a peripheral through that a setting of its own keeps out. */

@@ -1,5 +1,6 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** The host may send more frames a second than a screen shows. */
 export const refreshBelowCap: FindingKind = {

@@ -1,5 +1,6 @@
 import { doing, fieldsTo, settingTo } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** More screens or pixels than the kind of client takes. */
 export const screensExceedClient: FindingKind = {

@@ -1,6 +1,7 @@
 import { doing, settingTo } from '../../../change/index.js';
 import type { CrossingFacts } from '../../facts.js';
-import { cost, plural, type FindingKind, type Found } from '../../finding.js';
+import { cost, type FindingKind, type Found } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import type { Session } from '../../session.js';
 import { setHere } from '../../setHere.js';
 

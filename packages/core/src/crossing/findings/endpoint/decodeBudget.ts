@@ -1,5 +1,6 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, figure, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** All screens together ask for more macroblocks a second than the decoder has. */
 export const decodeBudget: FindingKind = {

@@ -1,5 +1,6 @@
 import { doing, fieldsTo, supposing } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** The browser draws without the graphics of the device; frames a second from the field check. */
 export const drawnByProcessor: FindingKind = {

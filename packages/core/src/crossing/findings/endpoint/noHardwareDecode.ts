@@ -1,5 +1,6 @@
 import { doing, settingTo } from '../../../change/index.js';
-import { cost, figure, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { needsDecoder } from '../../../screens/index.js';
 
 /** No decoder of the endpoint takes the codec and chroma in use. */

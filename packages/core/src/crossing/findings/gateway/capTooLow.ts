@@ -1,4 +1,5 @@
-import { cost, mbit, plural, type FindingKind } from '../../finding.js';
+import { cost, mbit, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { setHere } from '../../setHere.js';
 import { smallerPicture } from '../../smallerPicture.js';
 

@@ -1,5 +1,6 @@
 import { noChange } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { dayMs } from '../../ladder.js';
 
 /** Warn this many days ahead; common practice, no source. */

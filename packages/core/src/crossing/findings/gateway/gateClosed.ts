@@ -1,5 +1,6 @@
 import { doing, noChange } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { closedGate, editOfCondition } from '../../requirementFacts.js';
 
 /** A requirement set that lets people in is not met. */

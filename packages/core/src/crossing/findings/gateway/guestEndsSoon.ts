@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { guestEndMs, guestState } from '../../../access/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** A guest’s access ends soon. */
 export const guestEndsSoon: FindingKind = {

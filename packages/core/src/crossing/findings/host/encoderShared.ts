@@ -1,5 +1,6 @@
 import { doing, fieldsTo, noChange, settingTo } from '../../../change/index.js';
-import { cost, figure, framesText, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, framesText, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Too many sessions share the encoder of a card, macroblocks a second. */
 export const encoderShared: FindingKind = {

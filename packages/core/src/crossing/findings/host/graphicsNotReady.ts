@@ -1,5 +1,6 @@
 import { asIf } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { brokenRung } from '../../../hosts/index.js';
 
 /** A rung of the graphics of the host is missing: 3D is drawn on the processor. */

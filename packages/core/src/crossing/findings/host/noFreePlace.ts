@@ -1,5 +1,6 @@
 import { asIf, noChange } from '../../../change/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Every place of the pool is taken. */
 export const noFreePlace: FindingKind = {

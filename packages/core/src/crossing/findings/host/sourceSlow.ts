@@ -1,5 +1,6 @@
 import { supposing } from '../../../change/index.js';
-import { cost, figure, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** The host draws fewer frames a second than are wanted. */
 export const sourceSlow: FindingKind = {

@@ -2,7 +2,8 @@ import { supposing } from '../../../change/index.js';
 import { datagramsOf } from '../../../picture/index.js';
 import { lineOf } from '../../line.js';
 import { setHere } from '../../setHere.js';
-import { cost, figure, ms, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, ms, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { lossAtMost } from '../../thresholds.js';
 
 /** Below this a loss is no news, percent; common practice, no source. */

@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { peopleHeld } from '../../../link/index.js';
-import { cost, mbit, plural, type FindingKind } from '../../finding.js';
+import { cost, mbit, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { lineOf } from '../../line.js';
 import { usableMbps } from '../../rate.js';
 import { smallerPicture } from '../../smallerPicture.js';

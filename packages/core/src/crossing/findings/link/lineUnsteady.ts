@@ -1,6 +1,7 @@
 import { supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
-import { cost, ms, plural, type FindingKind } from '../../finding.js';
+import { cost, ms, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Where the worst twentieth of the round trips lies further above the median than this, ms, it is news; common practice, no source. */
 const noticedSpreadMs = 30;

@@ -1,7 +1,8 @@
 import { asIf, supposing } from '../../../change/index.js';
 import { lineOf } from '../../line.js';
 import { setHere } from '../../setHere.js';
-import { cost, figure, mbit, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, mbit, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Loss holds the rate below what the picture asks, Mbit/s: TCP by RFC 5348, UDP where it has to stop by RFC 8083. */
 export const lossLimitsRate: FindingKind = {

@@ -1,5 +1,6 @@
 import { setHere } from '../../setHere.js';
-import { cost, figure, plural, type FindingKind } from '../../finding.js';
+import { cost, figure, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Hours of work in a month: 8 h on 20 days; assumed. */
 const hours = 160;

@@ -1,5 +1,6 @@
 import { asIf } from '../../../change/index.js';
-import { cost, mbit, plural, type FindingKind } from '../../finding.js';
+import { cost, mbit, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 import { smallerPicture } from '../../smallerPicture.js';
 
 /** Wi-Fi carries less than the picture asks, Mbit/s. */

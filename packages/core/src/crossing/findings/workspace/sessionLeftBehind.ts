@@ -1,6 +1,7 @@
 import { noChange } from '../../../change/index.js';
 import { byUse } from '../../../access/index.js';
-import { cost, plural, type FindingKind } from '../../finding.js';
+import { cost, type FindingKind } from '../../finding.js';
+import { plural } from '../../../units/words.js';
 
 /** Sessions of the person left on other endpoints. */
 export const sessionLeftBehind: FindingKind = {
