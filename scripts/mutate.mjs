@@ -1,5 +1,6 @@
 // npm run mutate [subject…]: puts small faults into packages/core, one at a time, and tells which of them no test notices.
 // Each subject (a folder of packages/core/src, or a room in one: intake/scim) is tried against its own tests, and remembered, so that only what changed is tried again.
+// `npm run mutate -- --every 5 crossing/own` tries every fifth stretch of lines of each file, where all of a room would take hours.
 // `npm run mutate -- --report` writes what is remembered of all subjects into docs/testing.md without running anything.
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
@@ -33,20 +34,39 @@ const rooms = subjects.flatMap((subject) => {
     .map((name) => `${subject}/${name}`);
   return within.length ? [`${subject}/${own}`, ...within] : [];
 });
-/** Rooms whose tests lie beside the room, since each of them needs a whole crossing. */
-const testedBeside = ['crossing/findings'];
+/** Tests beside a room that hold it too, since they go through a whole crossing. */
+const testedBeside = { 'crossing/findings': ['golden', 'thresholds', 'sure', 'named', 'day'].map((name) => `crossing/${name}.test.ts`) };
 /** The name of a subject or room in the name of a file. */
 const fileOf = (subject) => subject.replace('/', '-');
 const ofOwn = (name) => name.endsWith(`/${own}`);
 function testsIn(name) {
-  const folder = ofOwn(name) || testedBeside.includes(name) ? name.split('/')[0] : name;
+  const folder = ofOwn(name) ? name.split('/')[0] : name;
   return readdirSync(join(source, folder), { recursive: !ofOwn(name) })
-    .filter((file) => file.endsWith('.test.ts') && !slow.includes(`${folder}/${file}`))
-    .map((file) => `packages/core/src/${folder}/${file}`);
+    .map((file) => `${folder}/${file}`)
+    .filter((file) => file.endsWith('.test.ts') && !slow.includes(file))
+    .concat(testedBeside[name] ?? [])
+    .map((file) => `packages/core/src/${file}`);
 }
-const filesOf = (name) => (ofOwn(name) ? `packages/core/src/${name.split('/')[0]}/*.ts` : `packages/core/src/${name}/**/*.ts`);
+const folderOf = (name) => (ofOwn(name) ? name.split('/')[0] : name);
+// a table that a script writes is held against that script
+const isMutated = (file) => file.endsWith('.ts') && !/(\.test\.ts|(^|\/)index\.ts|(^|\/)browserSupport\.ts)$/.test(file);
+const filesOf = (name) =>
+  readdirSync(join(source, folderOf(name)), { recursive: !ofOwn(name) })
+    .filter(isMutated)
+    .map((file) => `packages/core/src/${folderOf(name)}/${file}`);
+/** Lines that are tried together where not all are. */
+const stretch = 12;
+/** Every so many-th stretch of lines of each file, beginning at another one in the next file. */
+const stretchesOf = (file, at, every) => {
+  const lines = readFileSync(join(root, file), 'utf8').split('\n').length;
+  const starts = Array.from({ length: Math.ceil(lines / stretch) }, (_, i) => i).filter((i) => (i + at) % every === 0);
+  return starts.map((i) => `${file}:${i * stretch + 1}-${(i + 1) * stretch}`);
+};
+/** One in so many stretches of a room was tried. */
+const partFile = (subject) => join(cache, `${fileOf(subject)}.part`);
+const partOf = (subject) => (existsSync(partFile(subject)) ? Number(readFileSync(partFile(subject), 'utf8')) : 1);
 
-function configOf(subject, tests) {
+function configOf(subject, tests, every) {
   const { rootDir: _, displayName: __, ...core } = jestConfig.projects.find(({ displayName }) => displayName === 'core');
   return {
     packageManager: 'npm',
@@ -56,8 +76,7 @@ function configOf(subject, tests) {
     coverageAnalysis: 'perTest',
     // files stay as they are but for the faults: one is held against the script that writes it
     disableTypeChecks: false,
-    // a table that a script writes is held against that script
-    mutate: [filesOf(subject), '!**/*.test.ts', '!**/index.ts', '!**/browserSupport.ts'],
+    mutate: filesOf(subject).flatMap((file, at) => (every > 1 ? stretchesOf(file, at, every) : [file])),
     // the projects of jest.config.js would each run the tests once more
     ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs/screenshots', '.cache', '.data', '**/dist', '**/.tmp-test'],
     tempDirName: `.cache/mutate/sandbox-${fileOf(subject)}`,
@@ -114,7 +133,8 @@ function report() {
   const rows = [...subjects, ...rooms].sort().flatMap((subject) => {
     const counts = countsOf(subject);
     if (!counts?.all) return before.get(subject) ?? [];
-    return [`| ${subject} | ${counts.all} | ${counts.noticed} | ${Math.round((100 * counts.noticed) / counts.all)} % |`];
+    const part = partOf(subject) > 1 ? ` (one stretch of lines in ${partOf(subject)} tried)` : '';
+    return [`| ${subject} | ${counts.all} | ${counts.noticed} | ${Math.round((100 * counts.noticed) / counts.all)} %${part} |`];
   });
   const table = ['| subject | faults | noticed | share |', '| --- | ---: | ---: | ---: |', ...rows].join('\n');
   const marked = /(<!-- faults -->\n)[\s\S]*(<!-- end of faults -->)/;
@@ -127,7 +147,12 @@ function report() {
 
 ensureModules();
 const asked = process.argv.slice(2);
-const wanted = asked.filter((name) => !name.startsWith('--'));
+const every = asked.includes('--every') ? Number(asked[asked.indexOf('--every') + 1]) : 1;
+if (!Number.isInteger(every) || every < 1) {
+  process.stderr.write('--every wants a whole number: one stretch of lines in so many is tried.\n');
+  process.exit(2);
+}
+const wanted = asked.filter((name, i) => !name.startsWith('--') && asked[i - 1] !== '--every');
 const unknown = wanted.filter((name) => !subjects.includes(name) && !rooms.includes(name));
 if (unknown.length) {
   process.stderr.write(`No subject “${unknown[0]}” in packages/core/src. There are: ${subjects.join(', ')}.\n`);
@@ -142,7 +167,8 @@ if (!asked.includes('--report')) {
       continue;
     }
     forgetSurvivors(subject);
-    writeFileSync(join(cache, `${fileOf(subject)}.config.json`), JSON.stringify(configOf(subject, tests), null, 2));
+    writeFileSync(partFile(subject), String(every));
+    writeFileSync(join(cache, `${fileOf(subject)}.config.json`), JSON.stringify(configOf(subject, tests, every), null, 2));
     const started = Date.now();
     const { status } = spawnSync(
       process.execPath,

@@ -46,8 +46,8 @@ export class ImpactWork {
   }
 
   private async tally(change: Change, told: (done: number, total: number) => void): Promise<Impact> {
-    const { reader, likes } = this.results;
-    const tally = new ImpactTally(reader, change, ({ id }) => this.results.summary(id), likes);
+    const { reader } = this.results;
+    const tally = new ImpactTally(reader, change, ({ id }) => this.results.summary(id));
     const total = tally.crossings.length;
     let done = 0;
     await eachInSlices(tally.crossings, (ref) => {

@@ -12,7 +12,7 @@ export interface Result {
 }
 
 /** From so many changes on, putting them in their place is work of its own. */
-const many = 4000;
+const many = 10_000;
 /** Where no more than one in so many is new, each is looked up its place; else all are gone through. */
 const few = 16;
 

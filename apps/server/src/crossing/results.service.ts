@@ -5,7 +5,6 @@ import {
   areaOf,
   crossingsTouched,
   FactsReader,
-  Likes,
   nextMoment,
   summariseCrossing,
   together,
@@ -59,8 +58,6 @@ const nothing: Pending = { version: 0, cause: '', everything: false, over: null,
 export class ResultsService implements OnModuleInit, OnApplicationShutdown {
   private readonly logger = new Logger('results');
   private stand = new Stand();
-  /** Which endpoints and people say the same, over all evaluations. */
-  readonly likes = new Likes();
   private leadingNow: { version: number; found: Promise<LeadingFinding[]> } | null = null;
   private pending: Pending | null = null;
   private work: Promise<void> | null = null;
@@ -222,7 +219,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
 
   private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
     const found: [CrossingRef, Summary][] = [];
-    const summaries = new Alike((facts) => summariseCrossing(facts), this.likes);
+    const summaries = new Alike((facts) => summariseCrossing(facts));
     let done = 0;
     let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {

@@ -20,11 +20,7 @@ const timed = new WeakMap<readonly Measurement[], readonly Measurement[]>();
 const noEvidence: Evidence = { rejected: [] };
 
 /** What was worked out of an object once, and made where it is not known yet. */
-export function remembered<K extends object, V>(
-  map: { get: (key: K) => V | undefined; set: (key: K, value: V) => unknown },
-  key: K,
-  make: () => V,
-): V {
+export function remembered<K, V>(map: { get: (key: K) => V | undefined; set: (key: K, value: V) => unknown }, key: K, make: () => V): V {
   let known = map.get(key);
   if (known === undefined) map.set(key, (known = make()));
   return known;

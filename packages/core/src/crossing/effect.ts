@@ -114,9 +114,9 @@ export function burden(f: CrossingFigures): number {
   return points;
 }
 
-// several changes are held against the same figures
 const burdens = new WeakMap<CrossingFigures, number>();
-function burdenBefore(f: CrossingFigures): number {
+/** The same, worked out once for figures that are asked about again: several changes are held against them, or they hold for many. */
+export function burdenOnce(f: CrossingFigures): number {
   let known = burdens.get(f);
   if (known === undefined) burdens.set(f, (known = burden(f)));
   return known;
@@ -150,7 +150,7 @@ export function effectOf(before: CrossingFigures, after: CrossingFigures): Effec
   if (moved(before.upNeededMbps, after.upNeededMbps, 0.1))
     parts.push(`sends ${figure(after.upNeededMbps)} Mbit/s instead of ${figure(before.upNeededMbps)}`);
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
-  const gain = burdenBefore(before) - burden(after);
+  const gain = burdenOnce(before) - burden(after);
   const becomes = after.verdict;
   const words = { clear: 'Clear', limited: 'Limited', blocked: 'Blocked', unknown: 'Unknown' };
   const turns = becomes === before.verdict ? '' : `becomes ${words[becomes]}`;

@@ -9,7 +9,7 @@ import type { CrossingRef, EstateModel, Supposition } from '../estate/index.js';
 import { rulesInOrder } from '../redirection/index.js';
 import type { SettingValues } from '../settings/index.js';
 import { type CrossingFacts, type OtherDemand, type SessionElsewhere } from './facts.js';
-import { alone, counted, othersOf, type LineTally } from './shared.js';
+import { alone, Asks, counted, othersOf, type LineTally } from './shared.js';
 import { Resolved } from './resolved.js';
 import { Tallies } from './tallies.js';
 import { lineOfSeat, subjectOf } from './subjectOf.js';
@@ -49,6 +49,7 @@ export class FactsReader {
   private readonly suppositions = new WeakMap<Evidence, Map<string, { of: readonly Supposition[]; evidence: Evidence }>>();
   private lastSeat: Seat | null = null;
   private readonly ends = new Map<string, End | null>();
+  private readonly asks = new Asks();
 
   /**
    * @param atMs the instant, ms since 1970
@@ -277,12 +278,10 @@ export class FactsReader {
     const seat = endpoint && this.seatOf(ref.person, endpoint);
     const end = seat && this.endOf(ref.resource);
     if (!end) return tally;
+    const { resource, gateway } = end;
     const evidence = this.evidenceFor(seat, end.gatewayRegion);
-    return counted(
-      tally,
-      { endpoint, evidence, gateway: end.gateway, resource: end.resource, devices: this.model.devicesAt.get(endpoint.id) ?? none },
-      seat.resolved,
-      sign,
-    );
+    const devices = this.model.devicesAt.get(endpoint.id) ?? none;
+    const ask = this.asks.of({ endpoint, evidence, gateway, resource, devices, settings: seat.resolved });
+    return counted(tally, ask, sign);
   };
 }

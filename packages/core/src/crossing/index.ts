@@ -5,7 +5,7 @@ export * from './figures.js';
 export { worstVerdict, type Aspect, type Missing, type Question } from './question.js';
 export type { Voice, VoiceFigure } from './voiceOf.js';
 export * from './evaluate.js';
-export { Alike, Likes } from './alike.js';
+export { Alike } from './alike.js';
 export * from './effect.js';
 export * from './chance.js';
 export { dayOf, type Day, type DayHour } from './day.js';

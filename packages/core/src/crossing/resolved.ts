@@ -4,9 +4,30 @@ import { remembered } from './chosen.js';
 // remembered with the entries they were resolved from
 const settled = new WeakMap<SettingIndex, Map<string, SettingValues>>();
 
+/** Whoever has a setting of their own. */
+interface Own {
+  people: ReadonlySet<string>;
+  endpoints: ReadonlySet<string>;
+}
+const own = new WeakMap<SettingIndex, Own>();
+/** After so many questions it is worth going through the places, instead of looking two of them up each time. */
+const few = 100;
+
+const ownOf = (settings: SettingIndex): Own =>
+  remembered(own, settings, () => {
+    const [people, endpoints] = [new Set<string>(), new Set<string>()];
+    for (const [entry] of settings.values()) {
+      if (entry?.layer === 'person') people.add(entry.target);
+      else if (entry?.layer === 'endpoint') endpoints.add(entry.target);
+    }
+    return { people, endpoints };
+  });
+
 /** Settings in force, resolved once for all whom no entry tells apart. */
 export class Resolved {
   private readonly settled: Map<string, SettingValues>;
+  private asked = 0;
+  private own: Own | null = null;
   private last: { subject: SettingSubject; values: SettingValues } | null = null;
 
   /** @param settings the entries by the place they stand at */
@@ -17,16 +38,17 @@ export class Resolved {
   /** The settings in force for somebody at an endpoint. */
   of(subject: SettingSubject): SettingValues {
     const { settings, last } = this;
-    const ownPerson = settings.has(settingPlace('person', subject.person));
-    const ownEndpoint = settings.has(settingPlace('endpoint', subject.endpoint));
+    if (!this.own && ++this.asked > few) this.own = ownOf(settings);
+    const { own: known } = this;
+    const ownPerson = known ? known.people.has(subject.person) : settings.has(settingPlace('person', subject.person));
+    const ownEndpoint = known ? known.endpoints.has(subject.endpoint) : settings.has(settingPlace('endpoint', subject.endpoint));
     const isOwn = ownPerson || ownEndpoint;
     if (last && !isOwn && alike(last.subject, subject)) return last.values;
-    const own = `${ownPerson ? subject.person : ''}|${ownEndpoint ? subject.endpoint : ''}`;
-    const key = `${own}|${subject.deviceClass}|${subject.location}|${subject.groups.join(',')}|${subject.ownership}|${subject.lineKind}|${subject.metered}|${subject.clientKind}|${subject.guest}|${subject.inside}`;
-    let known = this.settled.get(key);
-    if (!known) this.settled.set(key, (known = resolveSettings(settings, subject)));
-    if (!isOwn) this.last = { subject, values: known };
-    return known;
+    const names = `${ownPerson ? subject.person : ''}|${ownEndpoint ? subject.endpoint : ''}`;
+    const key = `${names}|${subject.deviceClass}|${subject.location}|${subject.groups.join(',')}|${subject.ownership}|${subject.lineKind}|${subject.metered}|${subject.clientKind}|${subject.guest}|${subject.inside}`;
+    const values = remembered(this.settled, key, () => resolveSettings(settings, subject));
+    if (!isOwn) this.last = { subject, values };
+    return values;
   }
 }
 

@@ -2,6 +2,8 @@ import type { SettingValues } from '../settings/index.js';
 import { lineDemandOf, type DemandFacts } from './demandOf.js';
 import type { Assumed } from '../assumed/index.js';
 import type { CrossingFacts, OtherDemand } from './facts.js';
+import { FirstOf } from './firstOf.js';
+import { endpointNumber } from './said.js';
 
 /**
  * What the crossings of a location ask of its line, in whole numbers: sums of them are exact, so that adding and taking away in any
@@ -21,18 +23,44 @@ export interface LineTally {
 /** Nobody on the line, to be counted up. */
 export const noTally: LineTally = { crossings: 0, people: 0, sum: 0, squares: 0, upSum: 0, upSquares: 0 };
 
-/** Adds (1) or takes away (−1) what one crossing asks. */
-export function counted(tally: LineTally, facts: DemandFacts, settings: SettingValues, sign: 1 | -1): LineTally {
-  const { meanMbps, sdMbps, upMbps } = lineDemandOf(facts, settings);
+/** What one crossing asks of its line, in the whole numbers of a tally. */
+type Ask = Pick<LineTally, 'sum' | 'squares' | 'upSum' | 'upSquares'>;
+
+/** What decides it. */
+type AskFacts = Required<DemandFacts> & { settings: SettingValues };
+
+function askOf(facts: AskFacts): Ask {
+  const { meanMbps, sdMbps, upMbps } = lineDemandOf(facts, facts.settings);
   return {
-    ...tally,
-    crossings: tally.crossings + sign,
-    sum: tally.sum + sign * Math.round(meanMbps * 1e6),
-    squares: tally.squares + sign * Math.round((sdMbps * sdMbps + meanMbps * meanMbps) * 1e6),
-    upSum: tally.upSum + sign * Math.round(upMbps * 1e6),
-    upSquares: tally.upSquares + sign * Math.round(upMbps * upMbps * 1e6),
+    sum: Math.round(meanMbps * 1e6),
+    squares: Math.round((sdMbps * sdMbps + meanMbps * meanMbps) * 1e6),
+    upSum: Math.round(upMbps * 1e6),
+    upSquares: Math.round(upMbps * upMbps * 1e6),
   };
 }
+const askAlike = (a: AskFacts, b: AskFacts): boolean =>
+  a.settings === b.settings && a.evidence === b.evidence && a.gateway === b.gateway && a.devices === b.devices;
+/** So many are kept of what they ask. */
+const mostKept = 2000;
+
+/** What crossings ask of their line: of those that are alike in all that decides it, one is worked out and holds for all. */
+export class Asks {
+  private readonly first = new FirstOf(mostKept, askAlike, askOf);
+
+  of(facts: AskFacts): Ask {
+    return this.first.of(facts, facts.resource, endpointNumber(facts.endpoint));
+  }
+}
+
+/** Adds (1) or takes away (−1) what one crossing asks. */
+export const counted = (tally: LineTally, ask: Ask, sign: 1 | -1): LineTally => ({
+  crossings: tally.crossings + sign,
+  people: tally.people,
+  sum: tally.sum + sign * ask.sum,
+  squares: tally.squares + sign * ask.squares,
+  upSum: tally.upSum + sign * ask.upSum,
+  upSquares: tally.upSquares + sign * ask.upSquares,
+});
 
 /** Nobody else is on the line. */
 export const alone: OtherDemand = {

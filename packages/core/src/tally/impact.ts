@@ -3,7 +3,6 @@ import type { CrossingRef } from '../estate/index.js';
 import {
   Alike,
   computeFigures,
-  Likes,
   noCounts,
   touchedBy,
   worstVerdict,
@@ -13,7 +12,7 @@ import {
   type Summary,
 } from '../crossing/index.js';
 import { plural } from '../units/words.js';
-import { burden } from '../crossing/effect.js';
+import { burdenOnce } from '../crossing/effect.js';
 
 /** What a change does to everybody it touches, counted in people and crossings. */
 export interface Impact {
@@ -73,16 +72,14 @@ export class ImpactTally {
 
   /**
    * @param known what a crossing comes to as it is, where that is known already
-   * @param likes what is known to be alike, where somebody keeps it
    */
   constructor(
     private readonly old: FactsReader,
     change: Change,
     private readonly known: (ref: CrossingRef) => Stand | undefined,
-    likes = new Likes(),
   ) {
-    this.before = new Alike((facts) => computeFigures(facts), likes);
-    this.after = new Alike((facts) => computeFigures(facts), likes);
+    this.before = new Alike((facts) => computeFigures(facts));
+    this.after = new Alike((facts) => computeFigures(facts));
     this.fresh = old.after(change);
     const { touch, after, come, gone } = touchedBy(old, this.fresh);
     this.everything = touch.everything;
@@ -212,7 +209,8 @@ interface Moved {
 /** Where a crossing stands: its verdict, and how far it is from what is wanted. */
 export type Stand = Pick<Summary, 'verdict' | 'burden'>;
 /** Where a crossing stands by its figures; null where there are none. */
-export const standOf = (figures: CrossingFigures | null): Stand | null => figures && { verdict: figures.verdict, burden: burden(figures) };
+export const standOf = (figures: CrossingFigures | null): Stand | null =>
+  figures && { verdict: figures.verdict, burden: burdenOnce(figures) };
 const worstOf = <T extends { by: number }>(losers: readonly T[]): T[] => [...losers].sort((a, b) => b.by - a.by).slice(0, mostLosers);
 
 /** The figures of a crossing; null where it is none any more. */
