@@ -1,5 +1,6 @@
 export * from './model.js';
 export * from './over.js';
+export type { Completing, ModelOptions } from './parts.js';
 export type { ObjectOf, Objects } from './lookups.js';
 export * from './difference.js';
 export * from './faultsOfEstate.js';

@@ -1,36 +1,10 @@
-import type { Endpoint, Estate, KindTraits, Measurement, ObjectKind, Organisation, RequirementSet } from '@underpass/contracts';
-import { AccessIndex, type Reach } from '../access/index.js';
-import { atOnce, keying, keyedAfter, Layers, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
+import type { Endpoint, Estate, Measurement, ObjectKind, Organisation, RequirementSet } from '@underpass/contracts';
+import type { Reach } from '../access/index.js';
+import { atOnce } from '../indexes/index.js';
 import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
-import { guestsKey, lookups, measuredBy, type Lookups, type Objects } from './lookups.js';
-import { supposedPlace, type ObjectChange, type Over, type Supposition } from './over.js';
-
-/** Fills in what a kind of object has where nothing was said, such as the schema does that reads it. */
-export type Completing = (kind: ObjectKind, object: object) => object;
-
-/** What a model is given besides the estate. */
-export interface ModelOptions {
-  complete?: Completing;
-  /** What each kind touches; without it every edit touches everything. */
-  traits?: Traits;
-  /** Requirement sets that count where the estate has none of its own by their id. */
-  shipped?: readonly RequirementSet[];
-}
-
-const asItIs: Completing = (_kind, object) => object;
-
-type Traits = Readonly<Record<ObjectKind, KindTraits>>;
-
-interface Parts {
-  complete: Completing;
-  traits: Traits | undefined;
-  shipped: readonly RequirementSet[];
-  objects: Objects;
-  lookups: Lookups;
-  access: AccessIndex;
-  measurementsAt: Keyed<Measurement>;
-  supposed: ReadonlyMap<string, readonly Supposition[]>;
-}
+import { guestsKey, type Lookups, type Objects } from './lookups.js';
+import type { Over } from './over.js';
+import { buildingParts, partsAfter, settledParts, type Completing, type ModelOptions, type Parts, type Traits } from './parts.js';
 
 /** What a model was laid over, and what was written over it. */
 export interface Laid extends Over {
@@ -100,58 +74,15 @@ export class EstateModel implements Lookups {
   static *building(
     given: ReadonlyMap<ObjectKind, ReadonlyMap<string, object>>,
     measurements: Iterable<Measurement>,
-    { complete = asItIs, shipped = [], traits }: ModelOptions = {},
+    options: ModelOptions = {},
   ): Generator<void, EstateModel> {
-    const objects = Object.fromEntries([...given].map(([kind, byId]) => [kind, Layers.of(byId)])) as unknown as Objects;
-    const found: Record<string, Keyed<unknown>> = {};
-    for (const [name, [kind, by]] of Object.entries(lookups)) {
-      found[name] = yield* keying(by as KeyedBy<object, unknown>, objects[kind].values());
-      yield;
-    }
-    const measurementsAt = yield* keying(measuredBy, measurements);
-    yield;
-    const lists = found as unknown as Lookups;
-    return new EstateModel(
-      { complete, traits, shipped, objects, lookups: lists, access: AccessIndex.over(objects, lists), measurementsAt, supposed: new Map() },
-      null,
-    );
+    return new EstateModel(yield* buildingParts(given, measurements, options), null);
   }
 
   /** The model with something laid over it. */
   after({ writes = [], measurements = [], supposed = [] }: Partial<Over>): EstateModel {
-    const { parts } = this;
-    const byKind = new Map<ObjectKind, ObjectChange[]>();
-    for (const write of writes) {
-      const list = byKind.get(write.kind);
-      if (list) list.push(write);
-      else byKind.set(write.kind, [write]);
-    }
-    const objects = { ...parts.objects } as Record<ObjectKind, Layers<object>>;
-    for (const [kind, list] of byKind) objects[kind] = objects[kind].with(new Map(list.map(({ id, after }) => [id, after ?? undefined])));
-    const found = { ...parts.lookups } as Record<string, Keyed<unknown>>;
-    for (const [name, [kind, by]] of Object.entries(lookups)) {
-      const list = byKind.get(kind);
-      if (list) found[name] = keyedAfter(by as KeyedBy<object, unknown>, found[name] as Keyed<unknown>, list as Written<object>[]);
-    }
-    const measured = measurements.map((measurement) => ({ id: measuredBy.idOf(measurement), before: null, after: measurement }));
-    const supposedAt = supposed.length ? new Map(parts.supposed) : parts.supposed;
-    for (const one of supposed) {
-      const place = supposedPlace(one);
-      (supposedAt as Map<string, readonly Supposition[]>).set(place, [...(supposedAt.get(place) ?? []), one]);
-    }
-    return new EstateModel(
-      {
-        complete: parts.complete,
-        traits: parts.traits,
-        shipped: parts.shipped,
-        objects: objects as unknown as Objects,
-        lookups: found as unknown as Lookups,
-        access: parts.access.after(objects as unknown as Objects, found as unknown as Lookups),
-        measurementsAt: keyedAfter(measuredBy, parts.measurementsAt, measured),
-        supposed: supposedAt,
-      },
-      { under: this, writes, measurements, supposed },
-    );
+    const over = { writes, measurements, supposed };
+    return new EstateModel(partsAfter(this.parts, over), { under: this, ...over });
   }
 
   /** The same estate, told as something laid over another one of which it came. */
@@ -161,24 +92,7 @@ export class EstateModel implements Lookups {
 
   /** The same, to go on from for long: it holds nothing of the models before it. */
   settled(): EstateModel {
-    const { parts } = this;
-    const settle = <T extends object>(all: T): T =>
-      Object.fromEntries(Object.entries(all).map(([name, layers]) => [name, (layers as Layers<unknown>).settled()])) as T;
-    const objects = settle(parts.objects);
-    const found = settle(parts.lookups);
-    const settled = new EstateModel(
-      {
-        complete: parts.complete,
-        traits: parts.traits,
-        shipped: parts.shipped,
-        objects,
-        lookups: found,
-        access: parts.access.after(objects, found),
-        measurementsAt: parts.measurementsAt.settled(),
-        supposed: parts.supposed,
-      },
-      null,
-    );
+    const settled = new EstateModel(settledParts(this.parts), null);
     settled.list = this.known();
     return settled;
   }
