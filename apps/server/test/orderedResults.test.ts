@@ -45,7 +45,9 @@ test('whatever comes and goes, few or many, the list is that of plain sorting', 
 test('what comes while many are put in their places is in the next list', () => {
   const ordered = new OrderedResults();
   const summary = { verdict: 'limited', delayMs: 5 } as Summary;
-  for (let i = 0; i < 5000; i++) ordered.put(refOf(`a${i}`), summary);
+  for (let i = 0; i < 10_000; i++) ordered.put(refOf(`a${i}`), summary);
+  expect(ordered.isLong).toBe(false);
+  ordered.put(refOf('one more'), summary);
   expect([ordered.isLong, ordered.list().length]).toEqual([true, 0]);
   const work = ordered.work();
   work.next();
@@ -54,5 +56,5 @@ test('what comes while many are put in their places is in the next list', () => 
   expect(ordered.list()).toHaveLength(0);
   atOnce(work);
   const ids = ordered.list().map(({ ref }) => ref.id);
-  expect([ids[0], ids.length, ids.includes('a7')]).toEqual(['late', 5000, false]);
+  expect([ids[0], ids.length, ids.includes('a7')]).toEqual(['late', 10_001, false]);
 });
