@@ -114,18 +114,17 @@ export function likelyPlace(
   locations: Iterable<Pick<Location, 'id' | 'addressRange'>>,
   addresses: readonly string[],
 ): { id: string; address: string; range: string } | null {
-  let best: { id: string; address: string; range: string; prefix: number } | null = null;
-  let same = false;
-  for (const { id, addressRange: range } of locations) {
-    if (range === undefined) continue;
-    for (const address of addresses) {
-      const prefix = prefixIn(address, range);
-      if (prefix === null || (best && prefix < best.prefix)) continue;
-      same = best !== null && prefix === best.prefix && best.id !== id;
-      best = { id, address, range, prefix };
-    }
-  }
-  return best && !same ? { id: best.id, address: best.address, range: best.range } : null;
+  const found = [...locations].flatMap(({ id, addressRange: range }) =>
+    range === undefined
+      ? []
+      : addresses.flatMap((address) => {
+          const prefix = prefixIn(address, range);
+          return prefix === null ? [] : [{ id, address, range, prefix }];
+        }),
+  );
+  const narrowest = Math.max(...found.map(({ prefix }) => prefix));
+  const [first, ...others] = found.filter(({ prefix }) => prefix === narrowest);
+  return first && others.every(({ id }) => id === first.id) ? { id: first.id, address: first.address, range: first.range } : null;
 }
 
 /** The endpoint that a device is: the one of its name, or whose id is its name; null where there is none, or more than one. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { DeviceReport } from '@underpass/contracts';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
-import { BlockList } from 'node:net';
+import { BlockList, isIP } from 'node:net';
 import { prefixIn } from './addressRange.js';
 import { likelyEndpoint, likelyPlace, reportedFields } from './device.js';
 
@@ -56,6 +56,55 @@ describe('an address in a range', () => {
   });
 });
 
+describe('what is no address is in no range', () => {
+  const isRead = (text: string) => prefixIn(text, '0.0.0.0/0') !== null || prefixIn(text, '::/0') !== null;
+  // what each of two readers has for itself: blanks around, and zeros before a number
+  const isOurs = (text: string) => text !== text.trim() || /(^|[.:])0\d+(\.|$)/.test(text);
+  it('by what the system takes for one, also where a sign is too many, missing or another', () => {
+    const signs = fc.constantFrom(...'0123456789abcdefg.:/ x');
+    const slip = fc.tuple(fc.oneof(fc.ipV4(), fc.ipV6()), fc.nat(40), fc.constantFrom(0, 1, 2), signs).map(([text, at_, how, sign]) => {
+      const here = at_ % (text.length + 1);
+      return how === 0
+        ? text.slice(0, here) + sign + text.slice(here)
+        : text.slice(0, here) + (how === 1 ? sign : '') + text.slice(here + 1);
+    });
+    fc.assert(
+      fc.property(slip, (text) => {
+        fc.pre(!isOurs(text) && !text.includes('/'));
+        expect([text, isRead(text)]).toEqual([text, isIP(text) !== 0]);
+      }),
+      { numRuns: 4000, seed: 5 },
+    );
+  });
+  it.each([
+    ...['192.0.2.256', '192.0.2', '192.0.2.1.5', 'x192.0.2.1', '192.0.2.1x', '::1.2.3', 'x::192.0.2.1', '::192.0.2.1x', '::192.0.2.300'],
+    ...['1:2:3:4:5:6:7', '1:2:3:4:5:6:7:8:9', '1:2:3:4::5:6:7:8', 'g::', '1x::', 'x1::', '12345::', '1::2::3', ''],
+  ])('“%s”', (text) => expect([isIP(text), isRead(text)]).toEqual([0, false]));
+  it.each(['1:2:3:4:5:6:7::', '::2:3:4:5:6:7:8', '1:2:3:4:5:6:192.0.2.1', '::', '64:ff9b::192.0.2.33'])('but “%s” is one', (text) =>
+    expect([isIP(text), isRead(text)]).toEqual([6, true]),
+  );
+  it('and what a range ends with has to be a length of its kind', () => {
+    for (const [range, prefix] of [
+      ...[
+        ['192.0.2.0/032', 32],
+        ['192.0.2.0/x24', null],
+        ['192.0.2.0/24x', null],
+        ['192.0.2.0/', null],
+        ['192.0.2.0/-1', null],
+      ],
+    ] as const)
+      expect([range, prefixIn('192.0.2.0', range)]).toEqual([range, prefix]);
+    expect([prefixIn('::1', '::/128'), prefixIn('::', '::/129'), prefixIn('192.0.2.0', '::/0'), prefixIn('::', '0.0.0.0/0')]).toEqual([
+      null,
+      null,
+      null,
+      null,
+    ]);
+    expect(prefixIn(' 192.0.2.7 ', '192.0.2.0/24')).toBe(24);
+    expect(prefixIn('fe80::1%eth0.5', 'fe80::1%lo/128')).toBe(128);
+  });
+});
+
 describe('what a device tells', () => {
   it('is what its endpoint has, as far as it tells', () => {
     expect(fields({})).toEqual({});
@@ -73,7 +122,13 @@ describe('what a device tells', () => {
     ['x86_64', 'x86-64'],
     ['AMD64', 'x86-64'],
     ['aarch64', 'arm64'],
+    ['x64', 'x86-64'],
+    ['EM64T', 'x86-64'],
+    ['arm64', 'arm64'],
+    ['armv8l', 'arm64'],
     ['armv7l', 'armhf'],
+    ['armv6l', 'armhf'],
+    ['armhf', 'armhf'],
     ['i686', undefined],
     ['riscv64', undefined],
   ])('names the processor %s: %s', (machine, processor) => expect(fields({ machine }).processor).toBe(processor));
@@ -83,11 +138,15 @@ describe('what a device tells', () => {
     [3, undefined],
     [7, undefined],
     [8, 'laptop'],
+    [9, 'laptop'],
     [10, 'laptop'],
+    [11, 'phone'],
     [12, undefined],
     [13, undefined],
     [30, 'tablet'],
+    [14, 'laptop'],
     [31, 'laptop'],
+    [32, 'laptop'],
     [33, undefined],
     [35, undefined],
     [36, undefined],
@@ -97,6 +156,8 @@ describe('what a device tells', () => {
     expect(fields({ chassis: 3, class: 'desktop-computer' })).toMatchObject({ deviceClass: 'desktop-computer', platform: 'desktop' });
     expect(fields({ chassis: 10 })).not.toHaveProperty('platform');
     expect(fields({ chassis: 30 })).toMatchObject({ deviceClass: 'tablet', platform: 'mobile' });
+    expect(fields({ chassis: 11 })).toMatchObject({ deviceClass: 'phone', platform: 'mobile' });
+    expect(fields({ class: 'phone' })).toMatchObject({ platform: 'mobile' });
   });
   it.each([
     ['2026-11-27T08:01:00Z', 'right'],
@@ -108,6 +169,8 @@ describe('what a device tells', () => {
   it('has the memory and cores an endpoint may have, just within and just beyond', () => {
     expect(fields({ memoryKB: 65_536 }).memoryMB).toBe(64);
     expect(fields({ memoryKB: 64_500 }).memoryMB).toBeUndefined();
+    expect(fields({ memoryKB: 4_194_304 * 1024 }).memoryMB).toBe(4_194_304);
+    expect(fields({ memoryKB: 4_194_305 * 1024 })).not.toHaveProperty('memoryMB');
     expect([fields({ cpus: 256 }).cores, fields({ cpus: 257 }).cores]).toEqual([256, undefined]);
     expect([
       fields({ connection: 'wifi', signalDbm: -110 }).wifiSignalDbm,
@@ -123,6 +186,13 @@ describe('what a device tells', () => {
   });
   it('says no version that is none', () => {
     expect(fields({ client: { version: 'unknown' } })).not.toHaveProperty('clientVersion');
+    expect(fields({ client: { version: 'v4' } })).not.toHaveProperty('clientVersion');
+  });
+  it('says its model without the blanks around it, and none of blanks alone', () => {
+    expect(fields({ model: '  Box 3 ' }).model).toBe('Box 3');
+    expect(fields({ model: '   ' })).not.toHaveProperty('model');
+    expect(fields({ time: 'noon' })).not.toHaveProperty('clock');
+    expect(fields({ usb: [{ vendor: '046d', product: '0001', classes: ['01/01/ff'] }] }).peripherals).toEqual(['headset']);
   });
 });
 
@@ -131,27 +201,49 @@ describe('the screens of a device', () => {
   const known = JSON.parse(readFileSync(new URL('../../screens/fixtures/edids.json', import.meta.url), 'utf8')) as {
     hex: string;
     name: string | null;
-    preferred: [widthPx: number, heightPx: number] | null;
+    preferred: [widthPx: number, heightPx: number, refreshHz: number, clockMhz: number] | null;
   }[];
   it('are the modes they want most', () => {
     let told = 0;
     for (const { hex, preferred, name } of known) {
       if (!preferred || hex.length > 2048) continue;
       const [screen] = fields({ screens: [{ port: 'card0-DP-1', edid: hex }] }).screens ?? [];
-      expect([name, screen?.widthPx, screen?.heightPx]).toEqual([name, preferred[0], preferred[1]]);
+      const [widthPx, heightPx, refreshHz] = preferred;
+      expect(screen).toEqual({
+        ...(name ? { name } : {}),
+        ...{ widthPx, heightPx, scale: 1, refreshHz: Number(refreshHz.toFixed(2)) },
+      });
       told++;
     }
     expect(told).toBeGreaterThan(20);
   });
   it('are of the device itself where the system’s connector is', () => {
     const { hex } = known.find(({ preferred, hex: text }) => preferred && text.length <= 2048) as (typeof known)[0];
-    const ports = ['card0-eDP-1', 'card1-LVDS-1', 'card0-DSI-1', 'card0-DP-1', 'card0-HDMI-A-1'];
+    const ports = ['eDP-1', 'card1-LVDS-1', 'card0-DSI-1', 'card0-DP-1', 'card0-HDMI-A-1'];
     expect(fields({ screens: ports.map((port) => ({ port, edid: hex })) }).screens?.map(({ port }) => port)).toEqual([
       'internal',
       'internal',
       'internal',
       undefined,
       undefined,
+    ]);
+  });
+  it('are not smaller than a screen is, and told without a refresh that no screen has', () => {
+    const { hex } = known.find(({ preferred, hex: text }) => preferred && text.length === 256) as (typeof known)[0];
+    // the first mode told in full [VESA E-EDID 1.4, 3.10.2]: no blanking, so that the refresh is the clock by the pixels; the last byte makes the sum 0
+    const wanting = (widthPx: number, heightPx: number, clock10kHz: number) => {
+      const bytes = Uint8Array.from(Buffer.from(hex, 'hex'));
+      bytes.set([clock10kHz & 255, clock10kHz >> 8, widthPx & 255, 0, (widthPx >> 8) << 4, heightPx & 255, 0, (heightPx >> 8) << 4], 54);
+      bytes[127] = -bytes.slice(0, 127).reduce((sum, byte) => sum + byte, 0) & 255;
+      return fields({ screens: [{ port: 'DP-1', edid: Buffer.from(bytes).toString('hex') }] }).screens?.[0];
+    };
+    expect(wanting(320, 240, 461)).toMatchObject({ widthPx: 320, heightPx: 240, refreshHz: 60.03 });
+    expect([wanting(319, 240, 460), wanting(320, 239, 460)]).toEqual([undefined, undefined]);
+    // 500 × 400 pixels are 0.2 million: 500 Hz are 100 MHz, 1 Hz is 0.2 MHz
+    expect([wanting(500, 400, 10_000)?.refreshHz, wanting(500, 400, 20)?.refreshHz]).toEqual([500, 1]);
+    expect([wanting(500, 400, 10_010), wanting(500, 400, 19)]).toEqual([
+      expect.not.objectContaining({ refreshHz: expect.anything() }),
+      expect.not.objectContaining({ refreshHz: expect.anything() }),
     ]);
   });
   it('that say nothing of themselves are none', () => {
@@ -184,6 +276,17 @@ describe('where and what a device is', () => {
   });
   it('is not told where two are as narrow', () => {
     expect(likelyPlace([...places, { id: 'twin', addressRange: '192.0.2.64/26' }], ['192.0.2.70'])).toBeNull();
+    // nor where one of two has more of the device's addresses
+    const twins = [
+      { id: 'hall', addressRange: '192.0.2.64/26' },
+      { id: 'twin', addressRange: '192.0.2.64/26' },
+    ];
+    expect(likelyPlace(twins, ['192.0.2.70', '192.0.2.71'])).toBeNull();
+    expect(likelyPlace(twins.slice(1), ['192.0.2.70', '192.0.2.71'])).toEqual({
+      id: 'twin',
+      address: '192.0.2.70',
+      range: '192.0.2.64/26',
+    });
     // a narrower one decides all the same
     expect(
       likelyPlace([...places, { id: 'twin', addressRange: '192.0.2.64/26' }, { id: 'desk', addressRange: '192.0.2.70' }], ['192.0.2.70'])
@@ -202,5 +305,8 @@ describe('where and what a device is', () => {
     expect(likelyEndpoint(endpoints, 'twin')).toBeNull();
     expect(likelyEndpoint(endpoints, 'till')).toBeNull();
     expect(likelyEndpoint(endpoints, ' ')).toBeNull();
+    expect(likelyEndpoint(endpoints, ' TILL-8 ')).toBe('till-8');
+    expect(likelyEndpoint([...endpoints, { id: '', name: 'no id' }], '')).toBeNull();
+    expect(likelyEndpoint([], 'till-7')).toBeNull();
   });
 });
