@@ -52,7 +52,8 @@ describe('sorting in steps', () => {
       steps++;
     }
     expect(sorted).toEqual([...long].sort(byDefinition(1)));
-    expect(steps).toBeGreaterThan(3);
+    // after each run of 4000 that is sorted, and after each 4000 that are put together: 3, and twice 2
+    expect(steps).toBeGreaterThanOrEqual(3 + 2 + 2);
     expect(finish(sortSteps([], byDefinition(1)))).toEqual([]);
   });
 

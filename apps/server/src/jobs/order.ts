@@ -16,19 +16,20 @@ export function* sortSteps<T>(list: readonly T[], compare: (a: T, b: T) => numbe
 export function* mergePairs<T>(runs: readonly T[][], compare: (a: T, b: T) => number): Generator<void, T[][]> {
   const next: T[][] = [];
   for (let i = 0; i < runs.length; i += 2) {
-    next.push(merged(runs[i] as T[], runs[i + 1] ?? [], compare));
+    next.push(yield* merging(runs[i] as T[], runs[i + 1] ?? [], compare));
     yield;
   }
   return next;
 }
 
-/** Two sorted lists as one; of equals those of the first come first. */
-function merged<T>(a: readonly T[], b: readonly T[], compare: (a: T, b: T) => number): T[] {
+/** Two sorted lists as one, in steps; of equals those of the first come first. */
+function* merging<T>(a: readonly T[], b: readonly T[], compare: (a: T, b: T) => number): Generator<void, T[]> {
   const all: T[] = [];
   let [i, j] = [0, 0];
   while (i < a.length || j < b.length) {
     const fromFirst = j >= b.length || (i < a.length && compare(a[i] as T, b[j] as T) <= 0);
     all.push((fromFirst ? a[i++] : b[j++]) as T);
+    if (all.length % run === 0) yield;
   }
   return all;
 }
