@@ -1,27 +1,26 @@
 // What edits cost on a large estate: how long until they are answered and until the Board is right, and how long anybody else waits
 // meanwhile. The Board is right when it tells the version of the edit.
+import { fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
 
 const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 const p95 = (values) => Math.round(percentile(values, 0.95));
 
-/** Asks for something small all the time while work goes on; tells how long it took at the longest. */
+/** Has something small asked for all the time while work goes on; tells how long it took at the longest. */
 export async function watched(call, work) {
-  let over = false;
-  const waits = [];
-  const watching = (async () => {
-    while (!over) {
-      const asked = performance.now();
-      await call('session');
-      waits.push(performance.now() - asked);
-      await wait(5);
-    }
-  })();
+  const { url, cookie } = call.as();
+  const watcher = fork(new URL('./bench-watcher.mjs', import.meta.url), [url, cookie]);
+  const told = () =>
+    new Promise((resolve, reject) => {
+      watcher.once('message', resolve);
+      watcher.once('exit', (code) => reject(new Error(`who watches ended with ${code}`)));
+    });
+  await told();
   const result = await work();
-  over = true;
-  await watching;
-  return { result, longestMs: Math.max(...waits) };
+  const longest = told();
+  watcher.send('end');
+  return { result, longestMs: await longest };
 }
 
 /** Asks for what may be long work, and follows it to its end. */

@@ -61,6 +61,7 @@ async function withServer(databaseUrl, demo, work, who = 'ines.farrow@saltmarsh.
     if (!response.ok) throw new Error(`${path}: ${response.status} ${text.slice(0, 200)}`);
     return text ? JSON.parse(text) : null;
   };
+  call.as = () => ({ url: `http://127.0.0.1:${port}`, cookie });
   try {
     await call('session', 'POST', { email: who, password: 'under-the-estuary' });
     await work(call, server.pid, startedMs, () => cookie);

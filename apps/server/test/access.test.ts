@@ -3,6 +3,7 @@ import type {
   AcceptanceView,
   AccessPersonView,
   ConsequenceView,
+  CrossingRow,
   CrossingReadiness,
   GuestRow,
   PublicationRow,
@@ -46,6 +47,12 @@ describe('who sees what', () => {
       summary: 'Attached',
     });
     expect(listed((await one.open('/main/')).text)).toEqual(['documents', 'safety']);
+    // on paper as it turns out
+    const turned = { clear: 0, limited: 0, unknown: 0, blocked: 0 };
+    const moved = new Set(paper.rows.map((row) => row.person.id));
+    const { rows } = await get<{ rows: CrossingRow[] }>('crossings?search=safety&limit=200');
+    for (const row of rows) if (moved.has(row.person) && row.resource === 'safety') turned[row.verdict]++;
+    expect(turned).toEqual(paper.verdicts);
     const seen = await get<AccessPersonView>('access/people/P081');
     expect(seen.sightings[0]).toMatchObject({ outcome: 'list', saw: ['Document viewer', 'Safety handbook'], missing: [], extra: [] });
     expect((await send('POST', `changes/${applied.changeId}/undo`)).status).toBe(200);

@@ -1,6 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import type { Change, ConsequenceView, JobStarted } from '@underpass/contracts';
-import { computeFigures, consequenceOf, evaluateCrossing, noCounts, sentenceOf, type FactsReader } from '@underpass/core';
+import type { Change, ConsequenceView, JobStarted, Verdict } from '@underpass/contracts';
+import {
+  Alike,
+  computeFigures,
+  consequenceOf,
+  evaluateCrossing,
+  noCounts,
+  sentenceOf,
+  type CrossingFacts,
+  type FactsReader,
+} from '@underpass/core';
 import { eachInSlices } from '../jobs/slices.js';
 import { ImpactWork } from '../crossing/impactWork.js';
 import type { JobRow } from '../database/entities.js';
@@ -70,7 +79,13 @@ export class ConsequenceService {
   }
 }
 
-/** How the crossings that would be new turn out. */
+/** How a crossing turns out, and what is said of it where it is not clear. */
+function turnsOut(facts: CrossingFacts): { verdict: Verdict; sentence: string } {
+  const { verdict } = computeFigures(facts);
+  return { verdict, sentence: verdict === 'clear' ? '' : sentenceOf(facts, evaluateCrossing(facts)) };
+}
+
+/** How the crossings that would be new turn out; of those that are alike, in the words of the first. */
 async function gained(
   reader: FactsReader,
   gains: ReadonlyMap<string, ReadonlySet<string>>,
@@ -78,6 +93,7 @@ async function gained(
 ): Promise<Pick<ConsequenceView, 'verdicts' | 'worst'>> {
   const verdicts = noCounts();
   const worst = new Map<string, ConsequenceView['worst'][number]>();
+  const alike = new Alike(turnsOut);
   let done = 0;
   await eachInSlices([...gains.keys()], (person) => {
     if (++done % 100 === 0) told(done, gains.size);
@@ -85,10 +101,9 @@ async function gained(
       if (!gains.get(person)?.has(ref.resource)) continue;
       const facts = reader.read(ref);
       if (!facts) continue;
-      const { verdict } = computeFigures(facts);
+      const { verdict, sentence } = alike.of(facts);
       verdicts[verdict]++;
       if (verdict === 'clear') continue;
-      const sentence = sentenceOf(facts, evaluateCrossing(facts));
       const known = worst.get(sentence);
       if (known) known.people++;
       else worst.set(sentence, { verdict, sentence, people: 1, first: facts.person.name });
