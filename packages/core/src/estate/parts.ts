@@ -6,6 +6,7 @@ import { supposedPlace, type ObjectChange, type Over, type Supposition } from '.
 
 /** Fills in what a kind of object has where nothing was said, such as the schema does that reads it. */
 export type Completing = (kind: ObjectKind, object: object) => object;
+/** What each kind of object touches where it is changed, by kind. */
 export type Traits = Readonly<Record<ObjectKind, KindTraits>>;
 
 /** What a model is given besides the estate. */
