@@ -1,4 +1,4 @@
-import type { Estate, KindTraits, Measurement, ObjectKind, RequirementSet } from '@underpass/contracts';
+import type { KindTraits, Measurement, ObjectKind, RequirementSet } from '@underpass/contracts';
 import { AccessIndex } from '../access/index.js';
 import { keying, keyedAfter, Layers, type Keyed, type KeyedBy, type Written } from '../indexes/index.js';
 import { lookups, measuredBy, type Lookups, type Objects } from './lookups.js';
