@@ -76,6 +76,32 @@ describe('who sees what', () => {
       expect((await send('POST', 'access/consequence', wrong)).status).toBeGreaterThanOrEqual(400);
   }, 30_000);
 
+  test('somebody with two endpoints is one of those who get it, not two', async () => {
+    const estate = await portalEstate();
+    const { rows } = await get<{ rows: CrossingRow[] }>('crossings?verdict=blocked&limit=200');
+    const own = rows.find((row) => estate.person.find(({ id }) => id === row.person)?.groups.length === 1) as CrossingRow;
+    const { object: endpoint } = await get<{ object: { id: string } }>(`estate/endpoint/${own.endpoint}`);
+    const { object: person } = await get<{ object: { groups: string[] } }>(`estate/person/${own.person}`);
+    const second = { ...endpoint, id: 'second-desk', name: 'Second desk', person: own.person, users: [] };
+    const { status, body } = await send<{ changeId: string }>('POST', 'changes', {
+      change: {
+        patches: [
+          { do: 'create', kind: 'endpoint', id: second.id, object: second },
+          { do: 'change', kind: 'person', id: own.person, set: { groups: [] } },
+        ],
+        hypotheses: [],
+      },
+      summary: 'A second desk',
+    });
+    expect(status).toBe(201);
+    const { body: paper } = await send<ConsequenceView>('POST', 'access/consequence', {
+      change: { patches: [{ do: 'move', people: [own.person], join: person.groups[0] }], hypotheses: [] },
+    });
+    expect(paper.verdicts.blocked).toBeGreaterThan(1);
+    expect(paper.worst.map(({ people }) => people)).toEqual(paper.worst.map(() => 1));
+    expect((await send('POST', `changes/${body.changeId}/undo`)).status).toBe(200);
+  }, 30_000);
+
   test('groups in a loop are refused with the way round, in a form and in an import', async () => {
     const group = (await get<{ object: object }>('estate/group/watchkeepers')).object;
     const form = await send<{ detail: string }>('PUT', 'estate/group/watchkeepers', { ...group, memberOf: ['control'] });

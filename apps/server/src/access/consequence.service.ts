@@ -92,7 +92,7 @@ async function gained(
   told: (done: number, total: number) => void,
 ): Promise<Pick<ConsequenceView, 'verdicts' | 'worst'>> {
   const verdicts = noCounts();
-  const worst = new Map<string, ConsequenceView['worst'][number]>();
+  const worst = new Map<string, { verdict: Exclude<Verdict, 'clear'>; first: string; people: Set<string> }>();
   const alike = new Alike(turnsOut);
   let done = 0;
   await eachInSlices([...gains.keys()], (person) => {
@@ -105,11 +105,14 @@ async function gained(
       verdicts[verdict]++;
       if (verdict === 'clear') continue;
       const known = worst.get(sentence);
-      if (known) known.people++;
-      else worst.set(sentence, { verdict, sentence, people: 1, first: facts.person.name });
+      // somebody with two endpoints is one of them all the same
+      if (known) known.people.add(person);
+      else worst.set(sentence, { verdict, first: facts.person.name, people: new Set([person]) });
     }
   });
   const order = ['blocked', 'limited', 'unknown'];
-  const sentences = [...worst.values()].sort((x, y) => order.indexOf(x.verdict) - order.indexOf(y.verdict) || y.people - x.people);
+  const sentences = [...worst]
+    .map(([sentence, { people, ...rest }]) => ({ ...rest, sentence, people: people.size }))
+    .sort((x, y) => order.indexOf(x.verdict) - order.indexOf(y.verdict) || y.people - x.people);
   return { verdicts, worst: sentences.slice(0, 8) };
 }
