@@ -1,7 +1,9 @@
 // The runner of tests while faults are put in. The project's files are loaded once and a fault is switched on in them; what is reached
 // while they are loaded is loaded for that fault alone. Nothing remembered from another fault's run may speak for one: where a test
-// fails, it is tried without the fault, and where it fails then too, everything is loaded anew and the fault tried alone.
-import { readdirSync } from 'node:fs';
+// fails, it is tried without the fault, and where it fails then too, everything is loaded anew and the fault tried alone. A test file of
+// which no test reaches the fault is not even loaded.
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import fc from 'fast-check';
@@ -10,6 +12,7 @@ import { alone, runnerOf } from './runner.mjs';
 // one counter-example is enough: it is not made smaller. A fault that only one of hundreds of made-up inputs shows is not counted as noticed, nor would each be tried in time
 fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: true });
 process.setSourceMapsEnabled(false);
+const { createEmptyTestResult } = createRequire(import.meta.url)('@jest/test-result');
 
 const active = '__STRYKER_ACTIVE_MUTANT__';
 /** What was loaded for many faults: its number, what switches faults on in it, and those that were reached while it was loaded. */
@@ -48,6 +51,34 @@ function endAtFirstFailure(environment) {
 const nameOf = ({ name, parent }) => (parent && parent.name !== 'ROOT_DESCRIBE_BLOCK' ? `${nameOf(parent)} ${name}` : name);
 const exactly = (name) => `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`;
 
+/** Where the names of a file's tests are kept, for all processes that put faults in: they are told once, by the run without a fault. */
+const namesFile = (testPath) => {
+  const [root, file] = testPath.split('/packages/core/src/');
+  return join(root, 'tests-by-file', `${file.replaceAll('/', '~')}.json`);
+};
+const named = new Map();
+function keepNames(testPath, { testResults }) {
+  const file = namesFile(testPath);
+  mkdirSync(join(file, '..'), { recursive: true });
+  writeFileSync(file, JSON.stringify(testResults.map(({ fullName }) => fullName)));
+}
+/** The result of a file none of whose tests is asked for, with each told as left out; null where one is. */
+function leftOut(testPath, pattern) {
+  if (!pattern) return null;
+  if (!named.has(testPath)) {
+    const file = namesFile(testPath);
+    named.set(testPath, existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+  }
+  const wanted = new RegExp(pattern, 'i');
+  const names = named.get(testPath);
+  if (!names?.length || names.some((name) => wanted.test(name))) return null;
+  const testResults = names.map((name) => ({
+    ...{ ancestorTitles: [], title: name, fullName: name, status: 'pending', duration: null, failureDetails: [], failureMessages: [] },
+    ...{ invocations: 0, location: null, numPassingAsserts: 0, retryReasons: [] },
+  }));
+  return { ...createEmptyTestResult(), testFilePath: testPath, testResults, numPendingTests: names.length };
+}
+
 export default async (globalConfig, config, environment, runtime, testPath, send) => {
   const fault = process.env[active];
   const told = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
@@ -56,7 +87,13 @@ export default async (globalConfig, config, environment, runtime, testPath, send
     told.activeMutant = fault;
     return runAlone(globalConfig, config, environment, runtime, testPath, send);
   };
-  if (!fault) return byItself();
+  if (!fault) {
+    const result = await byItself();
+    keepNames(testPath, result);
+    return result;
+  }
+  const none = leftOut(testPath, globalConfig.testNamePattern);
+  if (none) return none;
   const failed = endAtFirstFailure(environment);
   shared ??= await load(testPath.replace(/\/src\/.*/, ''));
   if (shared.static.has(fault)) return byItself();

@@ -10,11 +10,18 @@ interface Field {
   type: string;
   options: readonly string[];
 }
-/** Requirement sets are nested without end, so theirs are the fields at the top. */
-const fieldsOf = (kind: ObjectKind): Field[] =>
-  kind === 'requirement'
-    ? Object.keys(objectSchemas.requirement.shape).map((path) => ({ path, type: 'structured', options: [] }))
-    : columnsOf(objectSchemas[kind] as never).map(({ name, type, options }) => ({ path: name, type, options }));
+const known = new Map<ObjectKind, Field[]>();
+/** The fields of a kind, found once. Requirement sets are nested without end, so theirs are the fields at the top. */
+function fieldsOf(kind: ObjectKind): Field[] {
+  const before = known.get(kind);
+  if (before) return before;
+  const fields =
+    kind === 'requirement'
+      ? Object.keys(objectSchemas.requirement.shape).map((path) => ({ path, type: 'structured', options: [] }))
+      : columnsOf(objectSchemas[kind] as never).map(({ name, type, options }) => ({ path: name, type, options }));
+  known.set(kind, fields);
+  return fields;
+}
 
 /** Every field of every kind by path, as files and forms know them. */
 export const everyField: { kind: ObjectKind; path: string }[] = objectKinds.flatMap((kind) =>
