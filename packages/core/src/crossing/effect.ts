@@ -27,6 +27,7 @@ function countOf<T>(list: readonly T[], is: (item: T) => boolean): number {
   return count;
 }
 
+const whole = (value: number) => String(Math.round(value));
 const over = (value: number, limit: number) => Math.max(0, value / limit - 1);
 
 /**
@@ -126,29 +127,33 @@ export function burdenOnce(f: CrossingFigures): number {
 export function effectOf(before: CrossingFigures, after: CrossingFigures): Effect {
   const parts: string[] = [];
   const moved = (a: number, b: number, least: number) => Math.abs(a - b) >= least;
+  // what is written alike is not told: nobody sees that 29.5 s are less than 30
+  const tell = (was: string, is: string, words: (is: string, was: string) => string) => {
+    if (was !== is) parts.push(words(is, was));
+  };
   if (before.broken && after.broken?.name !== before.broken.name)
     parts.push(after.broken ? `gets as far as “${after.broken.name}”` : 'opens');
   if (moved(before.frames.value, after.frames.value, 0.5))
-    parts.push(`${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`);
+    tell(whole(before.frames.value), whole(after.frames.value), (is, was) => `${plural(Number(is), 'frame')} instead of ${was}`);
   // of a second one or two more are not felt
   if (moved(before.delay.value, after.delay.value, Math.max(1, before.delay.value * 0.01)))
-    parts.push(`${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`);
+    tell(whole(before.delay.value), whole(after.delay.value), (is, was) => `${is} ms instead of ${was}`);
   const [heardBefore, heardAfter] = [before.voice.heard, after.voice.heard];
   if (heardBefore && heardAfter && moved(heardBefore.mos, heardAfter.mos, 0.05))
-    parts.push(`voice ${heardAfter.mos.toFixed(1)} instead of ${heardBefore.mos.toFixed(1)}`);
+    tell(heardBefore.mos.toFixed(1), heardAfter.mos.toFixed(1), (is, was) => `voice ${is} instead of ${was}`);
   if (moved(before.timeline.totalS, after.timeline.totalS, 0.5))
-    parts.push(`usable after ${figure(after.timeline.totalS)} s instead of ${figure(before.timeline.totalS)}`);
+    tell(figure(before.timeline.totalS), figure(after.timeline.totalS), (is, was) => `usable after ${is} s instead of ${was}`);
   const count = (f: CrossingFigures) => countOf(f.desk, works);
   if (count(after) !== count(before))
     parts.push(`${count(after)} of ${after.desk.length} things on the desk work instead of ${count(before)}`);
   if (moved(before.demand.p95Mbps, after.demand.p95Mbps, Math.max(0.1, before.demand.p95Mbps * 0.05)))
-    parts.push(`asks for ${figure(after.demand.p95Mbps)} Mbit/s instead of ${figure(before.demand.p95Mbps)}`);
+    tell(figure(before.demand.p95Mbps), figure(after.demand.p95Mbps), (is, was) => `asks for ${is} Mbit/s instead of ${was}`);
   if (before.session.mixedScales && !after.session.mixedScales) parts.push('text has one size on all screens');
   if (before.session.transport !== after.session.transport) parts.push(`over ${after.session.transport.toUpperCase()}`);
   if (before.way.availableUp && after.way.availableUp && moved(before.way.availableUp.value, after.way.availableUp.value, 0.1))
-    parts.push(`${figure(after.way.availableUp.value)} Mbit/s upwards instead of ${figure(before.way.availableUp.value)}`);
+    tell(figure(before.way.availableUp.value), figure(after.way.availableUp.value), (is, was) => `${is} Mbit/s upwards instead of ${was}`);
   if (moved(before.upNeededMbps, after.upNeededMbps, 0.1))
-    parts.push(`sends ${figure(after.upNeededMbps)} Mbit/s instead of ${figure(before.upNeededMbps)}`);
+    tell(figure(before.upNeededMbps), figure(after.upNeededMbps), (is, was) => `sends ${is} Mbit/s instead of ${was}`);
   if (after.session.resolutionShare < before.session.resolutionShare - 0.05) parts.push('text is less sharp');
   const gain = burdenOnce(before) - burden(after);
   const becomes = after.verdict;

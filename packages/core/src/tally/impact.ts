@@ -219,13 +219,16 @@ export const figuresOf = (reader: FactsReader, ref: CrossingRef, alike?: Alike<C
   return facts && (alike ? alike.of(facts) : computeFigures(facts));
 };
 
+/** Whether a figure is less by more than that, and is written as less too. */
+const isLess = (a: number, b: number, by: number): boolean => a < b - by && Math.round(a) < Math.round(b);
+
 /** What somebody loses, in a few words: the first of what they would notice. */
 export function lossOf(before: CrossingFigures, after: CrossingFigures): string {
   if (after.verdict === 'blocked' && before.verdict !== 'blocked') return 'does not open any more';
-  if (after.frames.value < before.frames.value - 0.5)
+  if (isLess(after.frames.value, before.frames.value, 0.5))
     return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;
   if (after.delay.value > before.delay.value + 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
-  if (after.timeline.totalS > before.timeline.totalS + 0.5)
+  if (isLess(before.timeline.totalS, after.timeline.totalS, 0.5))
     return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
   if (after.session.resolutionShare < before.session.resolutionShare) return 'text is less sharp';
   return 'asks more of the line';
@@ -237,10 +240,10 @@ export function gainOf(before: CrossingFigures, after: CrossingFigures): string 
   const works = ({ desk }: CrossingFigures) => desk.filter((item) => item.works === true).length;
   if (works(after) > works(before))
     return `${plural(works(after) - works(before), 'device')} more that ${works(after) - works(before) === 1 ? 'works' : 'work'}`;
-  if (after.frames.value > before.frames.value + 0.5)
+  if (isLess(before.frames.value, after.frames.value, 0.5))
     return `${plural(Math.round(after.frames.value), 'frame')} instead of ${Math.round(before.frames.value)}`;
   if (after.delay.value < before.delay.value - 1) return `${Math.round(after.delay.value)} ms instead of ${Math.round(before.delay.value)}`;
-  if (after.timeline.totalS < before.timeline.totalS - 0.5)
+  if (isLess(after.timeline.totalS, before.timeline.totalS, 0.5))
     return `usable after ${Math.round(after.timeline.totalS)} s instead of ${Math.round(before.timeline.totalS)}`;
   return 'closer to what is wanted';
 }
