@@ -1,8 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
+import { completed, kindTraits, type ObjectKind } from '@underpass/contracts';
 import { all, base, endpoint, home, measured, none, office, resource, screens, setting, trips } from '../../test/scenes.js';
 import { demoEstate, demoInstant } from '../../test/demo.js';
+import { changesOf, everyField } from '../../test/fields.js';
 import { modelOf } from '../estate/index.js';
-import { compareCrossings, FactsReader, type CrossingFacts } from './index.js';
+import { burden, compareCrossings, computeFigures, FactsReader, type CrossingFacts } from './index.js';
+
+const ofOneCrossing: readonly ObjectKind[] = ['endpoint', 'location', 'person', 'resource', 'pool', 'host', 'gateway', 'peripheral'];
+const objectsOf = (facts: CrossingFacts): Partial<Record<ObjectKind, { id: string } | undefined>> => ({
+  ...{ endpoint: facts.endpoint, location: facts.location, person: facts.person, resource: facts.resource, pool: facts.pool },
+  ...{ gateway: facts.gateway, host: facts.hosts[0], peripheral: facts.devices[0] },
+});
 
 type Setup = (facts: CrossingFacts) => CrossingFacts;
 
@@ -55,6 +63,54 @@ describe('why it works for one and not for another', () => {
       expect.arrayContaining(['measured.downMbps', 'resource.content', 'endpoint.screens', 'others on the line', 'location.position']),
     );
     expect(compareCrossings(resource({ profileMB: 4000 })(home), home)[0]?.fact).toBe('resource.profileMB');
+  });
+
+  test('whatever is otherwise of the hosts or of what is plugged in is named', () => {
+    const hosts = (more: object): CrossingFacts => ({ ...office, hosts: office.hosts.map((each) => ({ ...each, ...more })) });
+    for (const more of [{ drawMs: 80 }, { encodeMs: 60 }, { used: 0 }, { power: 'off' }, { graphics: 'none' }, { places: 3 }])
+      expect([more, compareCrossings(hosts(more), office).map(({ fact }) => fact)]).toEqual([more, ['hosts']]);
+    expect(compareCrossings(hosts({ id: 'other', name: 'Other', pool: 'elsewhere' }), office)).toEqual([]);
+    const [slow] = compareCrossings(hosts({ drawMs: 400 }), office);
+    expect(slow?.explains).toBeCloseTo(1, 9);
+    const device = {
+      id: 'd',
+      endpoint: office.endpoint.id,
+      name: 'Reader',
+      vid: '1234',
+      pid: '0001',
+      class: '0b/00/00',
+      interfaces: [],
+      speed: 'full',
+    };
+    const plugged = (more: object) => ({ ...office, devices: [{ ...device, ...more }] }) as unknown as CrossingFacts;
+    for (const more of [{ pid: '0002' }, { speed: 'high' }, { exchanges: 40 }, { isochronousMbps: 9 }])
+      expect([more, compareCrossings(plugged(more), plugged({})).map(({ fact }) => fact)]).toEqual([more, ['devices in full']]);
+    expect(compareCrossings(plugged({ id: 'e', name: 'Another', endpoint: 'elsewhere' }), plugged({}))).toEqual([]);
+  });
+
+  test('whatever field makes a crossing better or worse is among what is named', () => {
+    const { estate, measurements } = demoEstate();
+    const reader = new FactsReader(modelOf(estate, measurements, { complete: completed, traits: kindTraits }), demoInstant);
+    const few = reader.model.crossings.filter((_, i) => i % 61 === 0).map((ref) => reader.read(ref)!);
+    const notNamed: unknown[] = [];
+    let [n, tried] = [0, 0];
+    for (const { kind, path } of everyField) {
+      if (!ofOneCrossing.includes(kind)) continue;
+      for (const facts of few) {
+        const own = objectsOf(facts)[kind];
+        const [change] = own ? changesOf({ ...estate, [kind]: [own] }, kind, path, (most) => n++ % most, 1) : [];
+        if (!own || !change) continue;
+        const after = reader
+          .after({ patches: [{ do: 'change', kind, id: own.id, set: change.set }] as never, hypotheses: [] })
+          .read(facts.ref);
+        if (!after || Math.abs(burden(computeFigures(after)) - burden(computeFigures(facts))) < 1e-6) continue;
+        tried++;
+        const named = compareCrossings(after, facts);
+        if (named.length === 0) notNamed.push([facts.ref.id, kind, path, change.set]);
+      }
+    }
+    expect(notNamed).toEqual([]);
+    expect(tried).toBeGreaterThan(200);
   });
 
   test('of any two: no name, no id, none that is equal, the most telling first, each share between 0 and 1', () => {

@@ -53,12 +53,19 @@ const withField = <T extends object>(object: T, key: string, value: unknown): T 
 /** Every field of one object of the facts. */
 const fieldsOf = (name: 'endpoint' | 'resource' | 'pool' | 'gateway' | 'person', a: CrossingFacts, b: CrossingFacts): Part[] =>
   keysOf(a[name], b[name])
-    .filter((key) => name !== 'endpoint' || key !== 'line')
+    .filter((key) => (name !== 'endpoint' || key !== 'line') && (name !== 'gateway' || key !== 'certificate'))
     .map((key) => ({
       fact: `${name}.${key}`,
       of: (facts) => field(facts[name], key),
       with: (facts, from) => ({ ...facts, [name]: withField(facts[name], key, field(from[name], key)) }),
     }));
+
+/** A certificate is good for an address: with another gateway's alone neither would be. */
+const ofCertificate: Part = {
+  fact: 'gateway.certificate',
+  of: ({ gateway: { address, certificate } }) => ({ address, ...certificate }),
+  with: (facts, { gateway: { address, certificate } }) => ({ ...facts, gateway: { ...facts.gateway, address, certificate } }),
+};
 
 const lineKeys = ['lineKind', 'downMbps', 'upMbps', 'delayMs', 'metered'] as const;
 /** The line in use, whoever it belongs to: an endpoint’s own or the location’s. */
@@ -120,12 +127,12 @@ const whole: readonly Part[] = [
   },
   {
     fact: 'hosts',
-    of: ({ hosts }) => hosts.map(({ power, places, used, graphics, region }) => ({ power, places, used, graphics, region })),
+    of: ({ hosts }) => hosts.map(({ id: _id, name: _name, pool: _pool, reportedAt: _at, installed: _installed, ...rest }) => rest),
     with: (facts, { hosts }) => ({ ...facts, hosts }),
   },
   {
     fact: 'devices in full',
-    of: ({ devices }) => devices.map(({ vid, pid, class: code, interfaces }) => ({ vid, pid, class: code, interfaces })),
+    of: ({ devices }) => devices.map(({ id: _id, name: _name, endpoint: _endpoint, ...rest }) => rest),
     with: (facts, { devices }) => ({ ...facts, devices }),
   },
   { fact: 'entitled', of: ({ entitled }) => entitled, with: (facts, { entitled }) => ({ ...facts, entitled }) },
@@ -151,6 +158,7 @@ export function compareCrossings(a: CrossingFacts, b: CrossingFacts): CrossingDi
   const [own, other] = [burdenOf(a), burdenOf(b)];
   const parts = [
     ...(['endpoint', 'resource', 'pool', 'gateway', 'person'] as const).flatMap((name) => fieldsOf(name, a, b)),
+    ofCertificate,
     ...ofLine,
     ...ofPlace(a, b),
     ...ofEvidence(a, b),
