@@ -4,12 +4,42 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { everyField } from '../../test/fields.js';
 import { otherValues } from './assumedFields.js';
 import { inOrder } from './chance.js';
+import { bayOfReason, deskWhy, type DeskReason } from './deskReason.js';
 import { burdenTable } from './effect.js';
 import { shippedThresholds, workWords } from './index.js';
 import type { WorkKind } from '@underpass/contracts';
 
 const table = (head: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
   [head, head.map(() => '---'), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
+
+const plainly = <C extends DeskReason['code']>(code: C) => ({ code }) as unknown as DeskReason;
+/** Every reason there is: a new one that is not here does not compile. */
+const reasons: Record<DeskReason['code'], DeskReason> = {
+  'screens not known': plainly('screens not known'),
+  'fewer by setting': plainly('fewer by setting'),
+  'fewer pixels by setting': plainly('fewer pixels by setting'),
+  'shows the same': plainly('shows the same'),
+  'too many pixels': plainly('too many pixels'),
+  'pixels of the device': plainly('pixels of the device'),
+  'too many screens': plainly('too many screens'),
+  'port too small': plainly('port too small'),
+  'port slow': { code: 'port slow', highestHz: 30 },
+  'way too slow': { code: 'way too slow', bearsMs: 20 },
+  'way too thin': { code: 'way too thin', mbps: 196.608 },
+  'each job longer': { code: 'each job longer', seconds: 12 },
+  'client cannot': { code: 'client cannot', clientKind: 'browser' },
+  'rules forbid': plainly('rules forbid'),
+  'personal device': plainly('personal device'),
+  guest: plainly('guest'),
+  'gateway without USB': plainly('gateway without USB'),
+  'sound elsewhere': plainly('sound elsewhere'),
+  'microphone off': plainly('microphone off'),
+  'setting forbids': plainly('setting forbids'),
+  'stays local': plainly('stays local'),
+  'rule denies': plainly('rule denies'),
+  'no rule': plainly('no rule'),
+  'by hand': plainly('by hand'),
+};
 
 test('the page of what a crossing is weighed by is what the code has', () => {
   const instead = everyField.flatMap(({ kind, path }) => {
@@ -38,6 +68,14 @@ ${table(
   burdenTable.map(({ of, because }) => [of, because]),
 )}
 
+## What keeps something on the desk out of a session, or narrows it
+As it is told after a name, and where on the way it lies.
+
+${table(
+  ['bay', 'told as'],
+  Object.values(reasons).map((reason) => [bayOfReason(reason), deskWhy(reason)]),
+)}
+
 ## How often what nobody knows is in order
 By this the chance is told that a crossing which is Unknown is Clear; common practice, no source.
 
@@ -54,4 +92,5 @@ ${table(['object', 'field', 'may be'], instead)}
   const page = new URL('../../../../docs/crossing-weights.md', import.meta.url);
   if (process.env.WRITE) writeFileSync(page, text);
   expect(readFileSync(page, 'utf8')).toBe(text);
+  expect(deskWhy(null)).toBe('');
 });
