@@ -27,6 +27,9 @@ export function factText(fact: string): string {
 
 const figure = (value: number): string => (Number.isInteger(value) ? String(value) : fixed(value, Math.abs(value) < 10 ? 2 : 1, 0));
 
+/** A label within a sentence: units and abbreviations stay as they are written. @example "Mean Mbit/s" is "mean Mbit/s" */
+const small = (label: string): string => (/^[A-Z]{2}/.test(label) ? label : label.slice(0, 1).toLowerCase() + label.slice(1));
+
 /** What a fact is, in words and figures a person can read; nothing is left as it is written in a program. */
 export function factValue(fact: string, value: unknown): string {
   if (value === null || value === undefined) return 'not known';
@@ -37,6 +40,6 @@ export function factValue(fact: string, value: unknown): string {
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((each) => factValue('', each)).join('; ');
   return Object.entries(value as object)
     .filter(([, each]) => each !== undefined && each !== null)
-    .map(([name, each]) => `${labelOf(name).toLowerCase()} ${factValue('', each)}`)
+    .map(([name, each]) => `${small(labelOf(name))} ${factValue('', each)}`)
     .join(', ');
 }

@@ -305,6 +305,9 @@ test('facts of two crossings in words: nothing is left as a program writes it', 
   expect(factText('picture.frameCap')).toBe('Frame rate, a setting');
   expect(factText('others on the line')).toBe('Others on the line');
   expect(factValue('x', { lost: 2, passes: true, none: null })).toBe('lost 2, passes yes');
+  expect(factValue('x', { p95Ms: 4.3, meanMbps: 2, refreshHz: 60, udp: true, encoderMacroblocksPerS: 9 })).toBe(
+    'p95 ms 4.3, mean Mbit/s 2, refresh Hz 60, UDP yes, encoder macroblocks per s 9',
+  );
   expect([
     factValue('x', null),
     factValue('x', []),

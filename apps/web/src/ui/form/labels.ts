@@ -38,7 +38,7 @@ const own: Record<string, string> = {
 
 const wordsOf = (part: string): string =>
   part
-    .replace(/([a-z])([A-Z]+)/g, '$1 $2')
+    .replace(/([a-z\d])([A-Z]+)/g, '$1 $2')
     .split(' ')
     .map((word) => units[word] ?? (word === word.toUpperCase() ? word : word.toLowerCase()))
     .join(' ');
