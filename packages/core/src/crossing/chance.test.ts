@@ -1,8 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { anyCrossing, otherwiseOf } from '../../test/anySmall.js';
+import { demoEstate, demoInstant } from '../../test/demo.js';
 import { on } from '../../test/judged.js';
 import { small } from '../../test/small.js';
+import { modelOf } from '../estate/index.js';
 import { inOrder } from './chance.js';
-import { chanceAtMost, chanceOf, computeFigures, type Aspect, type CrossingFigures } from './index.js';
+import { chanceAtMost, chanceOf, computeFigures, FactsReader, type Aspect, type CrossingFigures } from './index.js';
 
 describe('the chance that a figure between two ends is at most a limit', () => {
   // scipy.stats.triang.cdf(limit, (value - low) / (high - low), loc=low, scale=high - low), SciPy 1.17.1
@@ -51,6 +55,25 @@ const chanceBy = (aspect: Aspect, more: Partial<CrossingFigures>) => {
   return clear;
 };
 const { wanted } = plain;
+
+test('what is in doubt always hangs on a fact, so that no Unknown is told as certain to be Clear', () => {
+  let unknown = 0;
+  const see = (f: CrossingFigures) => {
+    const doubtful = Object.entries(f.aspects).filter(([, verdict]) => verdict === 'unknown');
+    expect(doubtful.filter(([aspect]) => !f.doubts[aspect as Aspect])).toEqual([]);
+    if (f.verdict !== 'unknown') return;
+    unknown++;
+    expect(chanceOf(f).clear).toBeLessThan(1);
+  };
+  const { estate, measurements } = demoEstate();
+  const reader = new FactsReader(modelOf(estate, measurements), demoInstant);
+  for (const ref of reader.model.crossings) see(computeFigures(reader.read(ref)!));
+  fc.assert(
+    fc.property(anyCrossing, (any) => see(computeFigures(small(otherwiseOf(any))))),
+    { numRuns: 300 },
+  );
+  expect(unknown).toBeGreaterThan(100);
+});
 
 describe('the chance that a crossing is Clear, by what is in doubt', () => {
   test('is certain where it is Clear, and none where it is short or shut for certain', () => {

@@ -122,7 +122,7 @@ export function likelyPlace(
           return prefix === null ? [] : [{ id, address, range, prefix }];
         }),
   );
-  const narrowest = Math.max(...found.map(({ prefix }) => prefix));
+  const narrowest = found.reduce((most, { prefix }) => Math.max(most, prefix), 0);
   const [first, ...others] = found.filter(({ prefix }) => prefix === narrowest);
   return first && others.every(({ id }) => id === first.id) ? { id: first.id, address: first.address, range: first.range } : null;
 }

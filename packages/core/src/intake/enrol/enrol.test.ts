@@ -274,6 +274,11 @@ describe('where and what a device is', () => {
     expect(likelyPlace(places, ['127.0.0.1', '2001:db8:7::9'])).toEqual({ id: 'six', address: '2001:db8:7::9', range: '2001:db8:7::/48' });
     expect(likelyPlace(places, ['198.51.100.1'])).toBeNull();
   });
+  it('is found among very many places that hold it', () => {
+    const wide = Array.from({ length: 200_000 }, (_, i) => ({ id: `p${i}`, addressRange: '0.0.0.0/0' }));
+    expect(likelyPlace(wide, ['192.0.2.70'])).toBeNull();
+    expect(likelyPlace([...wide, ...places], ['192.0.2.70'])?.id).toBe('hall');
+  });
   it('is not told where two are as narrow', () => {
     expect(likelyPlace([...places, { id: 'twin', addressRange: '192.0.2.64/26' }], ['192.0.2.70'])).toBeNull();
     // nor where one of two has more of the device's addresses
