@@ -17,7 +17,7 @@ const lives = async () => {
 };
 
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
   server = await runServer(database.url, 45_000);
   ({ cookie } = await server.signIn(people.engineer));
 }, 60_000);
@@ -124,7 +124,7 @@ describe('what runs at the same time is bounded', () => {
 });
 
 test('whatever is logged, nothing that opens anything stands in it', async () => {
-  const own = await makeDatabase();
+  const own = await makeDatabase('demo');
   const talkative = await runServer(own.url, 45_400, { LOG_LEVEL: 'debug' });
   const secret = 'a password that must not be read in a log';
   const session = (password: string) =>

@@ -12,7 +12,7 @@ describe('field checks made to hurt', () => {
   let server: RunningServer;
   let engineer: Visitor;
   beforeAll(async () => {
-    database = await makeDatabase();
+    database = await makeDatabase('demo');
     server = await runServer(database.url, 45_300, { CHECKS_AT_ONCE: '2' });
     engineer = await server.signIn(people.engineer);
   }, 60_000);

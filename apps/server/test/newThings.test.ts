@@ -173,7 +173,7 @@ test('a kind of object, a setting, a finding and a stage are what the page on ar
   const { stdout } = await node(['--input-type=module', '-e', asked], join(copy, 'stages'));
   expect(JSON.parse(stdout)).toEqual(['Paper', [['z', 'Count the sheets']], true, 'h1']);
 
-  const database = await makeDatabase();
+  const database = await makeDatabase('demo');
   const port = await freePort();
   server = fork(join(copy, 'apps/server/dist/main.js'), [], {
     env: {

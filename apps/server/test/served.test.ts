@@ -6,7 +6,7 @@ import { makeDatabase, people, startServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
 });
 afterAll(() => database.drop());
 

@@ -7,7 +7,7 @@ const root = new URL('../../..', import.meta.url).pathname;
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 const started: ChildProcess[] = [];
 beforeAll(async () => {
-  database = await makeDatabase();
+  database = await makeDatabase('demo');
 });
 afterAll(async () => {
   for (const each of started) each.kill('SIGTERM');

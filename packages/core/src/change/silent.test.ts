@@ -17,6 +17,8 @@ const silent = objectKinds.flatMap((kind) =>
 );
 /** Changes tried of each field; `CHANGES=5` goes deeper. */
 const most = Number(process.env.CHANGES ?? 1);
+/** Of all crossings another part is looked at for each field; all of them where it is asked to go deeper. */
+const parts = process.env.CHANGES ? 1 : 3;
 let seed = 7;
 /** A different place of a list each time, the same ones in every run [Park and Miller 1988]. */
 const pick = (n: number): number => (seed = (seed * 48_271) % 2_147_483_647) % Math.max(1, n);
@@ -80,7 +82,8 @@ describe('a field that says nothing to the results', () => {
   test.each(silent)('$kind.$field: whatever it is, every crossing comes out the same', ({ kind, field }) => {
     for (const { id, set } of changesOf(estate, kind, field, pick, most)) {
       const after = reader.after(doing(fieldsTo(kind, id, set)));
-      for (const ref of model.crossings)
+      const part = pick(parts);
+      for (const ref of model.crossings.filter((_, i) => i % parts === part))
         if (summaryOf(after, ref) !== before.get(ref.id))
           throw new Error(`${ref.id} is another by ${kind}.${field} ${JSON.stringify(set)}`);
     }

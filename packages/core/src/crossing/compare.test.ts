@@ -91,12 +91,13 @@ describe('why it works for one and not for another', () => {
   test('whatever field makes a crossing better or worse is among what is named', () => {
     const { estate, measurements } = demoEstate();
     const reader = new FactsReader(modelOf(estate, measurements, { complete: completed, traits: kindTraits }), demoInstant);
-    const few = reader.model.crossings.filter((_, i) => i % 61 === 0).map((ref) => reader.read(ref)!);
+    // other crossings for each field, so that few of each go round all of them
+    const crossings = reader.model.crossings.filter((_, i) => i % 61 === 0).map((ref) => reader.read(ref)!);
     const notNamed: unknown[] = [];
     let [n, tried] = [0, 0];
-    for (const { kind, path } of everyField) {
+    for (const [at, { kind, path }] of everyField.entries()) {
       if (!ofOneCrossing.includes(kind)) continue;
-      for (const facts of few) {
+      for (const facts of crossings.filter((_, i) => (i + at) % 3 === 0)) {
         const own = objectsOf(facts)[kind];
         const [change] = own ? changesOf({ ...estate, [kind]: [own] }, kind, path, (most) => n++ % most, 1) : [];
         if (!own || !change) continue;
@@ -110,7 +111,7 @@ describe('why it works for one and not for another', () => {
       }
     }
     expect(notNamed).toEqual([]);
-    expect(tried).toBeGreaterThan(200);
+    expect(tried).toBeGreaterThan(100);
   });
 
   test('of any two: no name, no id, none that is equal, the most telling first, each share between 0 and 1', () => {
