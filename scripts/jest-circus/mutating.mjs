@@ -1,7 +1,7 @@
 // The runner of tests while faults are put in. The project's files are loaded once and a fault is switched on in them; what is reached
 // while they are loaded is loaded for that fault alone. Nothing remembered from another fault's run may speak for one: where a test
 // fails, it is tried without the fault, and where it fails then too, everything is loaded anew and the fault tried alone. A test file of
-// which no test reaches the fault is not even loaded.
+// which no test reaches the fault is not even loaded, and a test that takes long is left out: every fault that nobody notices would wait for it.
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
@@ -14,6 +14,8 @@ fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: tru
 process.setSourceMapsEnabled(false);
 const { createEmptyTestResult } = createRequire(import.meta.url)('@jest/test-result');
 
+/** A test that takes longer without a fault holds nothing in this, ms. */
+const longMs = 500;
 const active = '__STRYKER_ACTIVE_MUTANT__';
 /** What was loaded for many faults: its number, what switches faults on in it, and those that were reached while it was loaded. */
 let shared = null;
@@ -37,13 +39,13 @@ async function load(core) {
   return { number, switches, static: new Set(Object.keys(switches.mutantCoverage?.static ?? {})) };
 }
 
-/** The first test that fails has noticed the fault: those after it in the file are left out. */
-function endAtFirstFailure(environment) {
+/** The first test that fails has noticed the fault: those after it in the file are left out, and so are those that take long. */
+function endAtFirstFailure(environment, long) {
   const next = environment.handleTestEvent?.bind(environment);
   const failed = [];
   environment.handleTestEvent = (event, state) => {
     if (event.name === 'test_done' && event.test.errors.length > 0) failed.push(nameOf(event.test));
-    if (event.name === 'test_start' && failed.length > 0) event.test.mode = 'skip';
+    if (event.name === 'test_start' && (failed.length > 0 || long.has(nameOf(event.test)))) event.test.mode = 'skip';
     return next?.(event, state);
   };
   return failed;
@@ -51,32 +53,34 @@ function endAtFirstFailure(environment) {
 const nameOf = ({ name, parent }) => (parent && parent.name !== 'ROOT_DESCRIBE_BLOCK' ? `${nameOf(parent)} ${name}` : name);
 const exactly = (name) => `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`;
 
-/** Where the names of a file's tests are kept, for all processes that put faults in: they are told once, by the run without a fault. */
+/** Where a file's tests are kept, for all processes that put faults in: they are told once, by the run without a fault. */
 const namesFile = (testPath) => {
   const [root, file] = testPath.split('/packages/core/src/');
   return join(root, 'tests-by-file', `${file.replaceAll('/', '~')}.json`);
 };
-const named = new Map();
-function keepNames(testPath, { testResults }) {
+const known = new Map();
+function keepTests(testPath, { testResults }) {
   const file = namesFile(testPath);
   mkdirSync(join(file, '..'), { recursive: true });
-  writeFileSync(file, JSON.stringify(testResults.map(({ fullName }) => fullName)));
+  writeFileSync(file, JSON.stringify(testResults.map(({ fullName, duration }) => ({ name: fullName, long: duration > longMs }))));
 }
-/** The result of a file none of whose tests is asked for, with each told as left out; null where one is. */
-function leftOut(testPath, pattern) {
-  if (!pattern) return null;
-  if (!named.has(testPath)) {
+function testsOf(testPath) {
+  if (!known.has(testPath)) {
     const file = namesFile(testPath);
-    named.set(testPath, existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+    known.set(testPath, existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : []);
   }
-  const wanted = new RegExp(pattern, 'i');
-  const names = named.get(testPath);
-  if (!names?.length || names.some((name) => wanted.test(name))) return null;
-  const testResults = names.map((name) => ({
+  return known.get(testPath);
+}
+/** The result of a file of whose tests none is asked for, or those that take long alone, with each told as left out; null where one is. */
+function leftOut(testPath, pattern) {
+  const tests = testsOf(testPath);
+  const wanted = new RegExp(pattern ?? '', 'i');
+  if (!tests.length || tests.some(({ name, long }) => !long && wanted.test(name))) return null;
+  const testResults = tests.map(({ name }) => ({
     ...{ ancestorTitles: [], title: name, fullName: name, status: 'pending', duration: null, failureDetails: [], failureMessages: [] },
     ...{ invocations: 0, location: null, numPassingAsserts: 0, retryReasons: [] },
   }));
-  return { ...createEmptyTestResult(), testFilePath: testPath, testResults, numPendingTests: names.length };
+  return { ...createEmptyTestResult(), testFilePath: testPath, testResults, numPendingTests: tests.length };
 }
 
 export default async (globalConfig, config, environment, runtime, testPath, send) => {
@@ -89,12 +93,12 @@ export default async (globalConfig, config, environment, runtime, testPath, send
   };
   if (!fault) {
     const result = await byItself();
-    keepNames(testPath, result);
+    keepTests(testPath, result);
     return result;
   }
   const none = leftOut(testPath, globalConfig.testNamePattern);
   if (none) return none;
-  const failed = endAtFirstFailure(environment);
+  const failed = endAtFirstFailure(environment, new Set(testsOf(testPath).flatMap(({ name, long }) => (long ? [name] : []))));
   shared ??= await load(testPath.replace(/\/src\/.*/, ''));
   if (shared.static.has(fault)) return byItself();
   const { switches } = shared;
