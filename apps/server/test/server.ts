@@ -8,6 +8,7 @@ import type { JobStarted, JobView } from '@underpass/contracts';
 import pg from 'pg';
 import 'reflect-metadata';
 import { createApplication } from '../src/application.js';
+import { ResultsService } from '../src/crossing/results.service.js';
 import type { Config } from '../src/config.js';
 import { answersChecker } from './answers.js';
 
@@ -131,6 +132,8 @@ export async function startServer(databaseUrl: string, udpFirst: number, demo = 
     // whatever a test asks for is compared with what the served description says of it
     const wrong = response.ok && type.includes('json') ? told(method, path, answer) : null;
     if (wrong) throw new Error(wrong);
+    // who wrote something asks next what comes of it
+    if (method !== 'GET') await app.get(ResultsService).settled();
     return { status: response.status, body: answer as never, headers: response.headers };
   };
   const signIn = async (email: string) => {

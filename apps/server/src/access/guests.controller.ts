@@ -79,7 +79,7 @@ export class GuestsController {
   @Answers(Applied)
   @Takes(128 * kB)
   @HttpCode(200)
-  async withdraw(@Body({ schema: WithdrawRequest }) { people }: WithdrawRequest, @Req() request: SignedRequest): Promise<Applied> {
+  withdraw(@Body({ schema: WithdrawRequest }) { people }: WithdrawRequest, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () =>
       people.map((id) => {
         const person = this.store.model.people.get(id);
@@ -88,8 +88,6 @@ export class GuestsController {
         return { kind: 'person' as const, id, before: person, after: { ...person, groups: [] } };
       });
     const names = people.length === 1 ? named(this.store.model, 'person', people[0] as string).name : `${people.length} guests`;
-    const applied = await this.changes.apply(plan, request.user.name, `Withdrew all access of ${names}`);
-    await this.results.settled();
-    return applied;
+    return this.changes.apply(plan, request.user.name, `Withdrew all access of ${names}`);
   }
 }

@@ -97,7 +97,6 @@ export class RequirementsController {
         after: set,
       }));
     await this.changes.apply(plan, request.user.name, `Requirement set ${sets.map(({ name }) => name).join(', ')}`, { seen });
-    await this.results.settled();
     return { ids: sets.map(({ id }) => id) };
   }
 
@@ -116,7 +115,6 @@ export class RequirementsController {
       request.user.name,
       shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
     );
-    await this.results.settled();
     return applied;
   }
 

@@ -147,16 +147,14 @@ export class CrossingController {
   @Post('changes')
   @Answers(Applied, 201)
   @Takes(MB)
-  async apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
+  apply(@Body({ schema: ChangeRequest }) body: ChangeRequest, @Req() request: SignedRequest): Promise<Applied> {
     const { change, summary, seen } = body;
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this change waits for work outside. Apply it once that is done.');
-    const applied = await this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
+    return this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
       seen,
       beside: (writes) => beside(change, writes),
     });
-    await this.results.settled();
-    return { ...applied, version: this.results.version };
   }
 
   @Get('changes')
@@ -168,10 +166,8 @@ export class CrossingController {
   @Post('changes/:id/undo')
   @Answers(Applied)
   @HttpCode(200)
-  async undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied> {
-    const applied = await this.changes.undo(id, request.user.name);
-    await this.results.settled();
-    return { ...applied, version: this.results.version };
+  undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied> {
+    return this.changes.undo(id, request.user.name);
   }
 
   @Get('drafts')

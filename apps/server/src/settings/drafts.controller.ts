@@ -109,8 +109,7 @@ export class DraftsController {
       return this.paper.writes(change);
     };
     const applied = await this.changes.apply(plan, request.user.name, summary, { beside: (writes) => beside(change, writes) });
-    await this.results.settled();
-    return { ...applied, version: this.results.version, left };
+    return { ...applied, left };
   }
 
   /** What somebody wrote meanwhile is never overwritten unseen. */

@@ -46,6 +46,10 @@ export function movedAt(version: number): Promise<Moved | null> {
   });
 }
 
+/** Resolves when the results of a change stand, so that what was tried can go without the old ones showing; after a moment in any case. */
+export const standing = (version: number): Promise<unknown> =>
+  Promise.race([movedAt(version), new Promise((resolve) => setTimeout(resolve, toldWithinMs))]);
+
 /** How many results were told so far. */
 export const resultsSoFar = (): number => heard;
 
