@@ -158,7 +158,8 @@ export function around(jitterMs: number, framesAtLeast: number): { leastMs: numb
 /** Adds part by part. @returns the detour by the gateway, ms */
 function budget({ facts, s, session, host, demand, way, frames }: Budgeted, add: Add): number {
   const refresh = session.screens[0]?.refreshHz ?? usualRefreshHz;
-  const screenKnown = session.screens[0]?.refreshHz != null;
+  // where nobody told of a screen, the one that is taken instead has a refresh too
+  const screenKnown = session.native !== null && session.screens[0]?.refreshHz != null;
   const screenSource = screenKnown
     ? facts.evidence.screens
       ? 'measured'
