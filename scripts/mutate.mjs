@@ -62,11 +62,15 @@ const stretchesOf = (file, at, every) => {
   const starts = Array.from({ length: Math.ceil(lines / stretch) }, (_, i) => i).filter((i) => (i + at) % every === 0);
   return starts.map((i) => `${file}:${i * stretch + 1}-${(i + 1) * stretch}`);
 };
+/** Files that are tried in one go: of a room with more, what a go found is kept when it ends. */
+const filesAtOnce = 9;
+/** What a go is called in the names of files. */
+const goOf = (subject, go) => `${fileOf(subject)}${go === 0 ? '' : `-${go + 1}`}`;
 /** One in so many stretches of a room was tried. */
 const partFile = (subject) => join(cache, `${fileOf(subject)}.part`);
 const partOf = (subject) => (existsSync(partFile(subject)) ? Number(readFileSync(partFile(subject), 'utf8')) : 1);
 
-function configOf(subject, tests, every) {
+function configOf(subject, go, files, tests, every) {
   const { rootDir: _, displayName: __, ...core } = jestConfig.projects.find(({ displayName }) => displayName === 'core');
   return {
     packageManager: 'npm',
@@ -76,14 +80,14 @@ function configOf(subject, tests, every) {
     coverageAnalysis: 'perTest',
     // files stay as they are but for the faults: one is held against the script that writes it
     disableTypeChecks: false,
-    mutate: filesOf(subject).flatMap((file, at) => (every > 1 ? stretchesOf(file, at, every) : [file])),
+    mutate: files.flatMap((file, at) => (every > 1 ? stretchesOf(file, at, every) : [file])),
     // the projects of jest.config.js would each run the tests once more
     ignorePatterns: ['jest.config.js', 'apps', 'e2e', 'docs/screenshots', '.cache', '.data', '**/dist', '**/.tmp-test'],
-    tempDirName: `.cache/mutate/sandbox-${fileOf(subject)}`,
+    tempDirName: `.cache/mutate/sandbox-${goOf(subject, go)}`,
     incremental: true,
-    incrementalFile: `.cache/mutate/${fileOf(subject)}.json`,
+    incrementalFile: `.cache/mutate/${goOf(subject, go)}.json`,
     reporters: ['clear-text', 'progress-append-only', 'json'],
-    jsonReporter: { fileName: `.cache/mutate/${fileOf(subject)}.report.json` },
+    jsonReporter: { fileName: `.cache/mutate/${goOf(subject, go)}.go.json` },
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: false },
     concurrency: 2,
     // a machine that does other things beside must not make a slow test look like one that never ends
@@ -103,13 +107,33 @@ function configOf(subject, tests, every) {
 }
 
 /** What survived is tried again: the runner would not see that a new test covers what is reached while a file is loaded. */
-function forgetSurvivors(subject) {
-  const file = join(cache, `${fileOf(subject)}.json`);
+function forgetSurvivors(subject, go) {
+  const file = join(cache, `${goOf(subject, go)}.json`);
   if (!existsSync(file)) return;
   const known = JSON.parse(readFileSync(file, 'utf8'));
   for (const each of Object.values(known.files))
     each.mutants = each.mutants.filter(({ status }) => status === 'Killed' || status === 'Timeout');
   writeFileSync(file, JSON.stringify(known));
+}
+
+/** Tries a subject, so many files in one go. @returns what was found of each file */
+function tried(subject, tests, every) {
+  const files = filesOf(subject);
+  const found = {};
+  for (let go = 0; go * filesAtOnce < files.length; go++) {
+    forgetSurvivors(subject, go);
+    const config = join(cache, `${goOf(subject, go)}.config.json`);
+    const part = files.slice(go * filesAtOnce, (go + 1) * filesAtOnce);
+    writeFileSync(config, JSON.stringify(configOf(subject, go, part, tests, every), null, 2));
+    const { status } = spawnSync(process.execPath, ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', config], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, TZ: 'UTC' },
+    });
+    if (status !== 0) return { files: found, status };
+    Object.assign(found, JSON.parse(readFileSync(join(cache, `${goOf(subject, go)}.go.json`), 'utf8')).files);
+  }
+  return { files: found, status: 0 };
 }
 
 /** Found: a test failed or ran for ever. Faults that cannot be (the text of a type, an error while loading) count for nothing. */
@@ -166,19 +190,12 @@ if (!asked.includes('--report')) {
       process.stdout.write(`${subject}: no tests of its own\n`);
       continue;
     }
-    forgetSurvivors(subject);
-    writeFileSync(partFile(subject), String(every));
-    writeFileSync(join(cache, `${fileOf(subject)}.config.json`), JSON.stringify(configOf(subject, tests, every), null, 2));
     const started = Date.now();
-    const { status } = spawnSync(
-      process.execPath,
-      ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', `.cache/mutate/${fileOf(subject)}.config.json`],
-      {
-        cwd: root,
-        stdio: 'inherit',
-        env: { ...process.env, TZ: 'UTC' },
-      },
-    );
+    const { files, status } = tried(subject, tests, every);
+    if (status === 0) {
+      writeFileSync(partFile(subject), String(every));
+      writeFileSync(join(cache, `${fileOf(subject)}.report.json`), JSON.stringify({ files }));
+    }
     const counts = countsOf(subject);
     process.stdout.write(
       `${subject}: ${status === 0 && counts ? `${counts.noticed} of ${counts.all} noticed` : 'could not be tried'} (${Math.round((Date.now() - started) / 1000)} s)\n`,
