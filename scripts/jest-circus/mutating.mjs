@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import fc from 'fast-check';
 import { alone, runnerOf } from './runner.mjs';
+import { notice } from './shortFirst.mjs';
 
 // one counter-example is enough: it is not made smaller. A fault that only one of hundreds of made-up inputs shows is not counted as noticed, nor would each be tried in time
 fc.configureGlobal({ ...fc.readConfigureGlobal(), numRuns: 25, endOnFailure: true });
@@ -86,10 +87,12 @@ function leftOut(testPath, pattern) {
 export default async (globalConfig, config, environment, runtime, testPath, send) => {
   const fault = process.env[active];
   const told = environment.global.__stryker__ ?? globalThis.__stryker__ ?? {};
-  const byItself = () => {
+  const byItself = async () => {
     globalThis.__stryker__ = told;
     told.activeMutant = fault;
-    return runAlone(globalConfig, config, environment, runtime, testPath, send);
+    const result = await runAlone(globalConfig, config, environment, runtime, testPath, send);
+    if (fault && result.numFailingTests > 0) notice(fault, testPath);
+    return result;
   };
   if (!fault) {
     const result = await byItself();
@@ -111,7 +114,10 @@ export default async (globalConfig, config, environment, runtime, testPath, send
   const name = failed[0];
   failed.length = 0;
   const without = await runShared({ ...globalConfig, testNamePattern: exactly(name) }, config, environment, runtime, testPath, undefined);
-  if (without.numFailingTests === 0) return result;
+  if (without.numFailingTests === 0) {
+    notice(fault, testPath);
+    return result;
+  }
   shared = null;
   failed.length = 0;
   return byItself();
