@@ -1,0 +1,124 @@
+import { describe, expect, test } from '@jest/globals';
+import { measured, of, on } from '../../test/judged.js';
+import { reached, small, trips, type Otherwise } from '../../test/small.js';
+import { isEmpty } from '../change/index.js';
+import { burden } from './effect.js';
+import { computeFigures, evaluateCrossing, figuresAfter, summariseCrossing } from './index.js';
+
+const whole = (otherwise: Otherwise = {}) => small({ ...otherwise, endpoint: { ...on.endpoint, ...(otherwise.endpoint ?? {}) } });
+/** Crossings that are wrong in one thing or several. */
+const wrong: Record<string, Otherwise> = {
+  'nothing wrong': {},
+  'a slow way': measured({ roundTrips: trips(300) }),
+  'a narrow line': { location: { downMbps: 1.2 } },
+  'one that loses': measured({ datagrams: { passes: true, sent: 2000, lost: 60 } }),
+  'a certificate that ended': {
+    gateway: { certificate: { names: ['gate.example'], notBefore: '2025-01-01', notAfter: '2026-01-01', trust: 'public' } },
+  },
+  'a rate nobody knows': { location: { downMbps: undefined } },
+  'a host that sleeps, far away, over a slow way': {
+    ...measured({ roundTrips: trips(200) }),
+    host: { power: 'asleep', drawMs: 90 },
+  },
+  'a stick that a setting keeps out, and a camera': {
+    endpoint: { ...on.endpoint, peripherals: ['storage', 'camera'] },
+    settings: { 'redirection.drives': 'none', 'redirection.devices': ['storage', 'camera'], 'redirection.camera': 'not' },
+  },
+  'mobile, in the hours of the neighbourhood': {
+    location: { lineKind: '4g', downMbps: 3.2 },
+    measured: { ...reached, roundTrips: trips(60) },
+  },
+};
+
+describe.each(Object.entries(wrong))('%s', (_, otherwise) => {
+  const facts = whole(otherwise);
+  const evaluation = evaluateCrossing(facts);
+  const { figures, findings } = evaluation;
+  const summary = summariseCrossing(facts);
+
+  test('its summary says what its evaluation says', () => {
+    const told = findings.flatMap(({ text, consequences }) => [text, ...consequences]);
+    expect(summary.kinds).toHaveLength(told.length);
+    expect(summary.kinds.filter((kind) => findings.some((finding) => finding.kind === kind))).toEqual(findings.map(({ kind }) => kind));
+    expect(summary).toMatchObject({
+      ...{ verdict: figures.verdict, delayMs: figures.delay.value, frameRate: figures.frames.value, burden: burden(figures) },
+      ...{ firstBroken: figures.broken?.name ?? null, meanMbps: figures.demand.meanMbps, timeToUsableS: figures.timeline.totalS },
+      ...{ mos: figures.voice.heard?.mos ?? null, settles: figures.verdict === 'unknown' ? figures.missing[0] : null },
+    });
+    const decides = findings.filter(({ weight }) => weight !== 'risk');
+    expect(summary.bay).toBe(figures.verdict === 'clear' ? null : (decides[0]?.bay ?? null));
+  });
+  test('findings come dearest first, each with its evidence', () => {
+    expect(findings.map(({ cost }) => cost)).toEqual(findings.map(({ cost }) => cost).sort((a, b) => b - a));
+    for (const { evidence } of findings) expect(evidence.length).toBeGreaterThan(0);
+  });
+  test('each remedy does what it says, and helps; the better verdict first, then a setting, then a record, then other people’s work', () => {
+    for (const { remedies } of findings) {
+      for (const { change, effect, applicable } of remedies) {
+        if (!effect) {
+          expect(isEmpty(change) || figuresAfter(facts, change) === null).toBe(true);
+          expect(applicable).toBe(false);
+          continue;
+        }
+        const after = figuresAfter(facts, change)!;
+        expect([effect.becomes, effect.helps]).toEqual([after.verdict, true]);
+        expect(effect.gain).toBeCloseTo(burden(figures) - burden(after), 6);
+      }
+      const sort = remedies.map(({ effect, applicable, change }) =>
+        effect
+          ? ['clear', 'unknown', 'limited', 'blocked'].indexOf(effect.becomes) * 10 +
+            (!applicable ? 2 : change.patches.every((patch) => patch.do === 'setting') ? 0 : 1)
+          : 50,
+      );
+      expect(sort).toEqual([...sort].sort((a, b) => a - b));
+      for (let i = 1; i < remedies.length; i++)
+        if (sort[i] === sort[i - 1]) expect(remedies[i - 1]!.effect?.gain ?? 0).toBeGreaterThanOrEqual(remedies[i]!.effect?.gain ?? 0);
+    }
+  });
+});
+
+describe('what is told of a crossing as a whole', () => {
+  test('the bay of what decides and costs most; of what only may go wrong none', () => {
+    expect(summariseCrossing(whole(wrong['a slow way']!)).bay).toBe('Link');
+    expect(summariseCrossing(whole(wrong['a certificate that ended']!)).bay).toBe('Gateway');
+    expect(summariseCrossing(whole(wrong['nothing wrong']!))).toMatchObject({ bay: null, kinds: [], settles: null });
+  });
+  test('what is not known and decides comes before what only limits or may go wrong', () => {
+    const { findings, figures } = of({ gateway: { certificate: undefined } });
+    expect([figures.verdict, findings[0]?.weight]).toEqual(['unknown', 'unknown']);
+  });
+  test('what is short and explained by nothing else is told by the kind that stands for the rest', () => {
+    for (const otherwise of Object.values(wrong)) {
+      const { figures, findings } = of(otherwise);
+      if (figures.verdict === 'limited') expect(findings.some(({ weight }) => weight === 'limited')).toBe(true);
+      if (figures.verdict === 'clear') expect(findings.every(({ weight }) => weight === 'risk')).toBe(true);
+    }
+  });
+});
+
+describe('the hour in which it is at its worst', () => {
+  const hour = (otherwise: Otherwise) => summariseCrossing(whole(otherwise)).worstHour;
+  const mobile = { lineKind: '4g', downMbps: 3.2 };
+  const limited = measured({ roundTrips: trips(300) });
+  test('of what is Clear, or does not open, there is none', () => {
+    expect([hour({}), hour(wrong['a certificate that ended']!)]).toEqual([null, null]);
+  });
+  test('on a line of one’s own that is no part of a neighbourhood no hour is worse', () => {
+    expect(hour(limited)).toBeNull();
+    expect(hour({ location: { downMbps: 1.2, sharedBy: 1 } })).toBeNull();
+  });
+  test('of a neighbourhood: the last hour of work, or that of others on the line', () => {
+    expect(hour({ ...limited, location: mobile })).toBe(computeFigures(whole({ ...limited, location: mobile })).way.rttHour);
+    expect(hour({ ...limited, location: mobile })).toBe(17);
+    const shared = { downMbps: 20, sharedBy: 60, activeShare: 0.5 };
+    expect(hour({ location: shared })).toBe(computeFigures(whole({ location: shared })).way.hour);
+    expect(hour({ location: shared })).not.toBe(17);
+  });
+  test('where as many work around the clock none is, but on a line of the neighbourhood', () => {
+    const always = { worksFrom: '00:00', worksTo: '00:00' };
+    expect(hour({ location: { downMbps: 20, sharedBy: 60, activeShare: 0.5, ...always } })).toBeNull();
+    expect(hour({ location: { ...mobile, sharedBy: 60, activeShare: 0.5, ...always } })).toBe(19);
+    // of a rate that nobody knows the round trip’s
+    expect(hour({ ...limited, location: { ...mobile, downMbps: undefined, sharedBy: 60 } })).toBe(17);
+  });
+});
