@@ -15,13 +15,15 @@ const loadingOf = (url) => /\?(alone=[\w~]+)$/.exec(url ?? '')?.[1];
 const isOfTests = (url) => /\.test\.ts$|\/test\/|\/fixtures\//.test(url);
 /** What a file is loaded as that is imported in a loading: of “alone=7~s1” what belongs to tests is loaded anew, and the rest is that of “alone=s1”. */
 const loadedAs = (loading, url) => (isOfTests(url) ? loading : loading.replace(/\w+~/, ''));
+/** Nothing is put into what core rests on: it is loaded once for all. */
+const isBelow = (url) => url.includes('/packages/contracts/');
 const isOwn = (url) => url.startsWith('file:') && !url.includes('/node_modules/') && url !== globals;
 
 export async function resolve(specifier, context, next) {
   const { parentURL = '', conditions } = context;
   if (specifier === '@jest/globals') return { url: globals, format: 'module', shortCircuit: true };
   const loading = loadingOf(parentURL);
-  const within = (url) => (loading && isOwn(url) ? `${url}?${loadedAs(loading, url)}` : url);
+  const within = (url) => (loading && isOwn(url) && !isBelow(url) ? `${url}?${loadedAs(loading, url)}` : url);
   if (/^\.{1,2}\/.*\.js$/.test(specifier) && isOwn(parentURL)) {
     const { href } = new URL(specifier.replace(/\.js$/, '.ts'), parentURL);
     if (existsSync(fileURLToPath(href))) return { url: within(href), format: 'module', shortCircuit: true };
