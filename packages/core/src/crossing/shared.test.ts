@@ -5,11 +5,12 @@ import { indexSettings } from '../settings/index.js';
 import { alone, counted, noTally, othersOf } from './shared.js';
 import { Resolved } from './resolved.js';
 
+// in whole numbers, as a crossing asks
 const ask = (meanMbps: number, sdMbps: number, upMbps: number) => ({
-  sum: meanMbps * 1e6,
-  squares: (sdMbps ** 2 + meanMbps ** 2) * 1e6,
-  upSum: upMbps * 1e6,
-  upSquares: upMbps ** 2 * 1e6,
+  sum: Math.round(meanMbps * 1e6),
+  squares: Math.round((sdMbps ** 2 + meanMbps ** 2) * 1e6),
+  upSum: Math.round(upMbps * 1e6),
+  upSquares: Math.round(upMbps ** 2 * 1e6),
 });
 const { location } = small();
 const usual = shippedAssumed.people;
