@@ -168,3 +168,50 @@ describe('what nobody knows and is taken to be so', () => {
     expect(withStandIns('group', { id: 'g' })).toEqual({ id: 'g' });
   });
 });
+
+describe('a field with another value', () => {
+  const facts = good();
+  test('of each object of the crossing, and of no other', () => {
+    const put = (kind: string, field: string, value: unknown, id = 'x') =>
+      withAssumed(facts, { kind, id, name: 'X', field, value: undefined } as never, value);
+    expect(put('endpoint', 'platform', 'desktop').endpoint).toEqual({ ...facts.endpoint, platform: 'desktop' });
+    expect(put('location', 'lineKind', 'dsl')).toMatchObject({ location: { lineKind: 'dsl' }, line: { lineKind: 'dsl' } });
+    expect(put('resource', 'work', 'video').resource).toEqual({ ...facts.resource, work: 'video' });
+    expect(put('pool', 'securityModes', ['tls']).pool).toEqual({ ...facts.pool, securityModes: ['tls'] });
+    expect(put('gateway', 'securityModes', ['tls']).gateway).toEqual({ ...facts.gateway, securityModes: ['tls'] });
+    const moved = put('region', 'latitude', 1, 'near');
+    expect(moved.gatewayRegion).toMatchObject({ latitude: -55, longitude: -177 });
+    expect(moved.estate.regions.get('near')).toBe(moved.gatewayRegion);
+    expect(put('region', 'latitude', 0, 'near').gatewayRegion).toEqual(facts.gatewayRegion);
+    expect(put('host', 'places', 1, 'host').hosts.map(({ places }) => places)).toEqual([1]);
+    expect(put('host', 'places', 1, 'another').hosts).toEqual(facts.hosts);
+    expect(put('person', 'kind', 'guest')).toEqual({ ...facts, like: undefined });
+    for (const kind of ['endpoint', 'location', 'resource', 'pool', 'gateway', 'region', 'host'])
+      expect(withAssumed({ ...facts, like: facts }, { kind, id: 'x', field: 'name' } as never, 'y').like).toBeUndefined();
+  });
+  test('which there are: each once, a position as one, and none that has no other value', () => {
+    const of = (more: Partial<CrossingFacts>) => assumedFieldsOf({ ...facts, ...more }).map(({ kind, id, field }) => [kind, id, field]);
+    const assumed = ['platform', 'platform', 'nothing such'];
+    expect(of({ endpoint: { ...facts.endpoint, assumed } as never })).toEqual([['endpoint', 'e1', 'platform']]);
+    expect(of({ location: { ...facts.location, assumed: ['longitude', 'latitude'] } as never })).toEqual([
+      ['location', 'hall', 'latitude'],
+    ]);
+    const [host] = facts.hosts;
+    const hosts = [
+      { ...host, assumed: ['places'] },
+      { ...host, id: 'second' },
+    ] as never;
+    expect(of({ hosts })).toEqual([['host', 'host', 'places']]);
+    for (const [name, field] of [
+      ['resource', 'work'],
+      ['pool', 'securityModes'],
+      ['gateway', 'securityModes'],
+      ['gatewayRegion', 'latitude'],
+    ] as const)
+      expect(of({ [name]: { ...facts[name], assumed: [field] } })).toEqual([
+        [name === 'gatewayRegion' ? 'region' : name, facts[name].id, field],
+      ]);
+    expect(of({ pool: { ...facts.pool, assumed: ['name'] } as never })).toEqual([]);
+    expect(of({})).toEqual([]);
+  });
+});

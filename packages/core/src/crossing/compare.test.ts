@@ -88,6 +88,43 @@ describe('why it works for one and not for another', () => {
     expect(compareCrossings(plugged({ id: 'e', name: 'Another', endpoint: 'elsewhere' }), plugged({}))).toEqual([]);
   });
 
+  test('what is no field of an object: the right to it, where it is found, a timed sign-on, where the gateway stands, the certificate', () => {
+    const facts = (more: object) => compareCrossings({ ...office, ...more } as CrossingFacts, office);
+    expect(facts({ entitled: false })[0]).toMatchObject({ fact: 'entitled', a: false, b: true, explains: 1 });
+    const [portal] = facts({ portal: undefined, publication: undefined });
+    expect(portal).toMatchObject({ fact: 'published at a portal', a: false, b: true });
+    expect(facts({ portal: { ...office.portal, name: 'Another' } })).toEqual([]);
+    const timed = { value: { 'session create': 300 }, at: '', by: '', note: '', samples: 1 };
+    expect(facts({ timed })[0]).toMatchObject({ fact: 'timed sign-on', a: { 'session create': 300 }, b: null, explains: 1 });
+    const away = { ...office.gatewayRegion, latitude: -30, longitude: 150 };
+    expect(facts({ gatewayRegion: away }).map(({ fact, a, b }) => [fact, a, b])).toEqual([
+      ['gateway.position', [-30, 150], [office.gatewayRegion.latitude, office.gatewayRegion.longitude]],
+    ]);
+    const ended = { ...office.gateway.certificate!, notAfter: '2026-01-01' };
+    expect(facts({ gateway: { ...office.gateway, certificate: ended } })[0]).toMatchObject({
+      ...{ fact: 'gateway.certificate', a: { address: office.gateway.address, notAfter: '2026-01-01' }, explains: 1 },
+    });
+    // the same certificate of another address is another fact, and an address alone is no field
+    expect(facts({ gateway: { ...office.gateway, address: 'other.example' } }).map(({ fact }) => fact)).toEqual(['gateway.certificate']);
+  });
+
+  test('names, ids and what refers to others are no facts; nor what was not believed, or how old the oldest is', () => {
+    const with_ = (name: 'endpoint' | 'resource' | 'pool' | 'gateway' | 'location' | 'person', more: object) =>
+      compareCrossings({ ...office, [name]: { ...office[name], ...more } }, office).map(({ fact }) => fact);
+    for (const key of ['id', 'name', 'area', 'location', 'person', 'users', 'pool', 'gateway', 'region', 'groups', 'reportedAt', 'wifi'])
+      expect([key, with_('pool', { [key]: 'other' })]).toEqual([key, []]);
+    for (const key of ['screensAt', 'decodersAt', 'addressRange']) expect([key, with_('endpoint', { [key]: 'other' })]).toEqual([key, []]);
+    expect(with_('pool', { spareHosts: 99 })).toEqual(['pool.spareHosts']);
+    const evidence = { ...office.evidence, rejected: [{ id: 'm', because: 'x' }], oldest: 9 } as never;
+    expect(compareCrossings({ ...office, evidence }, office)).toEqual([]);
+  });
+
+  test('of those that explain as much, by name', () => {
+    const other = all(endpoint({ memoryMB: 8192, cores: office.endpoint.cores! + 1 }), resource({ name: 'x' }))(office);
+    expect(compareCrossings(other, office).map(({ fact }) => fact)).toEqual(['endpoint.cores', 'endpoint.memoryMB']);
+    expect(compareCrossings(office, other).map(({ fact }) => fact)).toEqual(['endpoint.cores', 'endpoint.memoryMB']);
+  });
+
   test('whatever field makes a crossing better or worse is among what is named', () => {
     const { estate, measurements } = demoEstate();
     const reader = new FactsReader(modelOf(estate, measurements, { complete: completed, traits: kindTraits }), demoInstant);

@@ -127,6 +127,19 @@ describe('what carrying costs', () => {
     // 48 000 samples of 16 bit, two to the ear and one from the mouth
     expect(cost({}, 'raw USB').mbps).toBeCloseTo(2.304, 9);
   });
+  test('how much delay it bears: raw, as much as the least of its functions; by a channel, and where none is known, any', () => {
+    const bears = (interfaces: string[], decision: 'raw USB' | 'channel') =>
+      carryCosts(device(office, { interfaces }), decision, { s: settingsOf(office), endpoint: office.endpoint, rttMs: 60 }).bearsMs;
+    expect(bears(['06/01/01'], 'raw USB')).toBe(200);
+    expect(bears(['06/01/01', '03/00/00'], 'raw USB')).toBe(100);
+    expect(bears(['06/01/01'], 'channel')).toBeNull();
+    expect(bears(['07/01/02'], 'raw USB')).toBeNull();
+  });
+  test('raw and in even time: nothing but cameras and sound', () => {
+    const asks = (interfaces: string[]) =>
+      carryCosts(device(office, { interfaces }), 'raw USB', { s: settingsOf(office), endpoint: office.endpoint, rttMs: 60 }).mbps;
+    expect([asks(['06/01/01']), asks(['01/01/00'])]).toEqual([0, 2.304]);
+  });
   test('by channel: a call, a coded picture; a card is asked 40 times; nothing where it stays', () => {
     expect(cost({}, 'channel').mbps).toBeCloseTo(0.08, 9);
     expect(cost({ interfaces: ['0e/01/00'] }, 'channel').mbps).toBe(1.5);
