@@ -55,6 +55,34 @@ describe('parts of the delay', () => {
   });
 });
 
+test('each part lies in its bay, and says where it comes from', () => {
+  expect(
+    at({ busyMs: exact(9, 'measured', '') }, { resentMs: { value: 1, low: 1, high: 1 } }).parts.map(({ name, bay, source }) => [
+      name,
+      bay,
+      source,
+    ]),
+  ).toEqual([
+    ['keyboard poll', 'Desk', 'assumed'],
+    ['wait for the screen and scan-out', 'Desk', 'declared'],
+    ['panel', 'Desk', 'assumed'],
+    ['client handling', 'Endpoint', 'assumed'],
+    ['jitter buffer', 'Endpoint', 'assumed'],
+    ['decode', 'Endpoint', 'assumed'],
+    ['local network', 'Local network', 'assumed'],
+    ['round trip', 'Link', 'declared'],
+    ['sent again after loss', 'Link', 'measured'],
+    ['load of the line', 'Link', 'measured'],
+    ['sending the changed area', 'Link', 'computed'],
+    ['gateway', 'Gateway', 'assumed'],
+    ['way to the host', 'Gateway', 'assumed'],
+    ['wait for the next frame', 'Host', 'computed'],
+    ['draw and capture', 'Host', 'declared'],
+    ['encode', 'Host', 'declared'],
+    ['application answers', 'Workspace', 'assumed'],
+  ]);
+});
+
 describe('at the desk', () => {
   test('a refresh of the first screen: told by whoever told it', () => {
     const screen = (more: Otherwise['endpoint'], measured?: object) =>
