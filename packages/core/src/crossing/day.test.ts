@@ -186,3 +186,18 @@ describe('evidence that is old', () => {
     );
   });
 });
+
+test('when it was measured: the round trips, else the rate; of what is only supposed, never', () => {
+  const facts = small({ location: { timeZone: 'UTC' } });
+  const taken = (at: string, more: object = {}) => ({ value: trips(20), at, by: '', note: '', samples: 200, ...more });
+  const of = (evidence: object) => {
+    const { measured, measuredAge } = dayOf({ ...facts, evidence: { ...facts.evidence, roundTrips: undefined, ...evidence } as never });
+    return [measured, measuredAge];
+  };
+  const rate = { ...taken('2026-11-20T15:30:00Z', { weight: 0.5 }), value: 90 };
+  expect(of({})).toEqual([null, null]);
+  expect(of({ roundTrips: taken('2026-11-24T09:00:00Z') })).toEqual([9, { days: 1, weight: 1 }]);
+  expect(of({ downMbps: rate })).toEqual([15.5, { days: 5, weight: 0.5 }]);
+  expect(of({ roundTrips: taken('2026-11-24T09:00:00Z'), downMbps: rate })).toEqual([9, { days: 1, weight: 1 }]);
+  expect(of({ roundTrips: taken('') })).toEqual([null, null]);
+});
