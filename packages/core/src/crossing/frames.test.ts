@@ -145,7 +145,7 @@ describe('over the way', () => {
   const on = (way: Partial<Way>, { transport = 'udp', repair = 'resend', repairShare = 25 } = {}) =>
     framesOf(
       facts,
-      { ...base.settings, 'transport.repair': repair, 'transport.repairShare': repairShare },
+      { ...base.settings, 'transport.repair': repair as 'resend', 'transport.repairShare': repairShare },
       { ...base.session, transport: transport as 'udp' },
       base.host,
       base.demand,
