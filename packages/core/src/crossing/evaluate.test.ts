@@ -122,3 +122,44 @@ describe('the hour in which it is at its worst', () => {
     expect(hour({ ...limited, location: { ...mobile, downMbps: undefined, sharedBy: 60 } })).toBe(17);
   });
 });
+
+describe('what a finding costs', () => {
+  const weighed = (key: string, times: number, otherwise: Otherwise) => {
+    const of = (assumed: Record<string, number>) =>
+      evaluateCrossing(whole({ ...otherwise, more: { organisation: [organisation(assumed)] } })).findings;
+    return [of({}), of({ [`finding/${key}`]: times })];
+  };
+  const organisation = (assumed: object) => ({ id: 'organisation', name: 'Ours', assumed });
+  test.each<[string, Otherwise]>([
+    ['limited', wrong['a slow way']!],
+    ['blocked', wrong['a certificate that ended']!],
+    ['unknown', wrong['a rate nobody knows']!],
+  ])('%s: as many times as the estate weighs it', (weight, otherwise) => {
+    const [before, after] = weighed(weight, 3, otherwise);
+    const costs = (list: typeof before) => new Map(list!.map(({ kind, cost, weight: of }) => [kind, [of, cost] as const]));
+    const now = costs(after);
+    expect([...costs(before)].some(([, [of]]) => of === weight)).toBe(true);
+    for (const [kind, [of, cost]] of costs(before)) expect([kind, now.get(kind)?.[1]]).toEqual([kind, of === weight ? cost * 3 : cost]);
+  });
+  test('what is missing comes before all else only where the verdict is that it is not known', () => {
+    const cost = (otherwise: Otherwise) => of(otherwise).findings.find(({ weight }) => weight === 'unknown')?.cost ?? 0;
+    const missing = { gateway: { certificate: undefined } };
+    const both = { ...missing, ...measured({ roundTrips: trips(300) }) };
+    expect(of(both).figures.verdict).toBe('limited');
+    expect(cost(missing)).toBeGreaterThan(cost(both));
+  });
+});
+
+describe('remedies', () => {
+  const texts = (otherwise: Otherwise) => of(otherwise).findings.flatMap(({ remedies }) => remedies);
+  test('what has to be asked of people follows what it does; what cannot be tried has that alone, and waits for work outside', () => {
+    const all = Object.values(wrong).flatMap(texts);
+    const asked = all.filter(({ effect }) => !effect);
+    expect(asked.length).toBeGreaterThan(0);
+    for (const { applicable } of asked) expect(applicable).toBe(false);
+    for (const { effect, effectText } of all) {
+      if (effect) expect(effectText.startsWith(effect.text)).toBe(true);
+      expect(effectText).not.toMatch(/^; |; $/);
+    }
+  });
+});
