@@ -162,4 +162,33 @@ describe('remedies', () => {
       expect(effectText).not.toMatch(/^; |; $/);
     }
   });
+
+  const remedyOf = (otherwise: Otherwise, kind: string) => of(otherwise).findings.find((finding) => finding.kind === kind)?.remedies[0];
+  test('what takes a risk away helps, though no figure gets better by it; what makes one worse does not', () => {
+    expect(remedyOf({ endpoint: { defaultPassword: true } }, 'default password on the endpoint')).toEqual({
+      ...{ text: 'Set a password of its own on the device', applicable: true, change: expect.anything() },
+      effect: { text: '', helps: true, becomes: 'clear', gain: 0 },
+      effectText: 'nothing changes for people, strangers stay out',
+    });
+  });
+  test('what is done elsewhere says where it is written down afterwards', () => {
+    const certificate = { names: ['gate.example'], notBefore: '2026-01-01', notAfter: '2026-12-01', trust: 'public' };
+    expect(remedyOf({ gateway: { certificate } }, 'certificate ends soon')).toEqual({
+      ...{ text: 'Renew the certificate of Gate', applicable: false, change: { patches: [], hypotheses: [] }, effect: null },
+      ...{ effectText: 'nothing changes today, sign-in goes on afterwards', at: { kind: 'gateway', id: 'gate' } },
+    });
+  });
+  test('what it does and what has to be asked stand one after the other', () => {
+    const both = Object.values(wrong)
+      .flatMap(texts)
+      .filter(({ effect, effectText }) => effect?.text && effectText !== effect.text);
+    expect(both.length).toBeGreaterThan(0);
+    for (const { effect, effectText } of both) expect(effectText.slice(effect!.text.length)).toMatch(/^; \S/);
+  });
+});
+
+test('the bay of what decides, and not of a risk that costs more', () => {
+  const dear = { organisation: [{ id: 'organisation', name: 'Ours', assumed: { 'finding/risk': 100 } }] };
+  const summary = summariseCrossing(whole({ ...wrong['a slow way'], gateway: { defaultCredentials: true }, more: dear as never }));
+  expect([summary.bay, summary.kinds[0]]).toEqual(['Link', 'default credentials on the gateway']);
 });

@@ -148,3 +148,35 @@ test('person and Board agree: what the check calls Limited limits the crossing, 
   // each of them was met, so that no row above stands empty
   expect([...seen].sort()).toEqual(['quick clear', 'quick limited', 'quick unknown', 'steady clear', 'steady limited', 'steady unknown']);
 });
+
+describe('what was measured of a way, at the edge', () => {
+  const steadyOf = (datagrams: object | undefined, more: object = {}) =>
+    judgeCheck({ roundTrips: trips(20), datagrams, ...more } as Figures, wanted).steady;
+  test('loss of which nothing came back, of which nothing was sent, or that nobody tried yet', () => {
+    expect(steadyOf({ passes: false, sent: 100, lost: 100 })).toEqual({ verdict: 'unknown', because: 'not measured' });
+    expect(steadyOf({ passes: true, sent: 0, lost: 0 })).toEqual({ verdict: 'unknown', because: 'not measured' });
+    expect(steadyOf({ passes: true })).toEqual({ verdict: 'unknown', because: 'not measured' });
+    // not over yet, and over without it
+    expect([steadyOf(undefined), steadyOf(undefined, { downMbps: 50 })]).toEqual([null, { verdict: 'unknown', because: 'not measured' }]);
+    expect(steadyOf(udp(0))?.verdict).toBe('clear');
+  });
+  test('nineteen round trips are too few, twenty are not', () => {
+    const at = (samples: number) => judgeCheck({ roundTrips: trips(20, { samples }), datagrams: udp(0) } as Figures, wanted);
+    expect([at(19).steady, at(19).quick]).toEqual(Array(2).fill({ verdict: 'unknown', because: 'too few' }));
+    expect([at(20).steady?.verdict, at(20).quick?.verdict]).toEqual(['clear', 'clear']);
+  });
+  test('what the load adds, on either way, up to just as much as there is left', () => {
+    const quick = (more: object) => judgeCheck({ roundTrips: trips(20), ...more } as Figures, wanted).quick;
+    const left = (() => {
+      let ms = 0;
+      while (quick({ addedDownMs: ms + 0.5 })?.verdict === 'clear') ms += 0.5;
+      return ms;
+    })();
+    expect(left).toBeGreaterThan(5);
+    const under = { verdict: 'unknown', because: 'under load' };
+    expect([quick({ addedDownMs: left + 1 }), quick({ addedUpMs: left + 1 }), quick({ addedDownMs: 1, addedUpMs: left + 1 })]).toEqual(
+      Array(3).fill(under),
+    );
+    expect(quick({ addedDownMs: left, addedUpMs: left })?.verdict).toBe('clear');
+  });
+});
