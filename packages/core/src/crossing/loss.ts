@@ -73,5 +73,5 @@ function ofThisDesk(
   const { value, low, high, note, samples } = counted;
   // another one's Wi-Fi may have lost it; another one's cable proves nothing of this one's Wi-Fi
   if (medium === 'wifi') return between(0, 0, high, 'measured', note, samples);
-  return between(value, low, high + (connection === 'wired' ? 0 : ofWifi), 'measured', note, samples);
+  return between(value, low, high + ofWifi, 'measured', note, samples);
 }
