@@ -30,6 +30,10 @@ describe('screens of a session', () => {
     const measured = { ...reached, screens: [{ widthPx: 1366, heightPx: 768, scale: 1 }] };
     expect(session({ endpoint: { screens: three }, measured }).screens.map(({ widthPx }) => widthPx)).toEqual([1366]);
   });
+  test('one that mirrors another is none more to a session', () => {
+    expect(sizes([screen(), screen(2560, 1440, { mirrors: true }), screen(1280, 720)])).toEqual(['1920x1080', '1280x720']);
+    expect(of([screen(), screen(2560, 1440, { mirrors: true })])).toMatchObject({ left: 0, activePixels: 1920 * 1080, idlePixels: 0 });
+  });
   test('as many as the settings use, and as the client takes', () => {
     const left = (...given: Parameters<typeof of>) => {
       const { screens, left: dark, leftBecause } = of(...given);
