@@ -55,19 +55,19 @@ const nameOf = ({ name, parent }) => (parent && parent.name !== 'ROOT_DESCRIBE_B
 const exactly = (name) => `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`;
 
 /** Where a file's tests are kept, for all processes that put faults in: they are told once, by the run without a fault. */
-const namesFile = (testPath) => {
+const testsFile = (testPath) => {
   const [root, file] = testPath.split('/packages/core/src/');
   return join(root, 'tests-by-file', `${file.replaceAll('/', '~')}.json`);
 };
 const known = new Map();
 function keepTests(testPath, { testResults }) {
-  const file = namesFile(testPath);
+  const file = testsFile(testPath);
   mkdirSync(join(file, '..'), { recursive: true });
   writeFileSync(file, JSON.stringify(testResults.map(({ fullName, duration }) => ({ name: fullName, long: duration > longMs }))));
 }
 function testsOf(testPath) {
   if (!known.has(testPath)) {
-    const file = namesFile(testPath);
+    const file = testsFile(testPath);
     known.set(testPath, existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : []);
   }
   return known.get(testPath);

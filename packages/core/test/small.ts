@@ -8,6 +8,7 @@ import {
   type RoundTrips,
 } from '@underpass/contracts';
 import { FactsReader, type CrossingFacts } from '../src/crossing/index.js';
+import type { Taken } from '../src/evidence/index.js';
 import { modelOf } from '../src/estate/index.js';
 
 /** The instant of the small estate: ten in the morning of 25 November 2026. */
@@ -90,6 +91,15 @@ export const trips = (medianMs: number, more: Partial<RoundTrips> = {}): RoundTr
   medianHighMs: medianMs,
   ...more,
 });
+
+/** A figure as it is taken from a measurement: of this morning, on the cable of the device itself, to the region beside. */
+export const taken = <T>(value: T, more: Partial<Taken<T>> = {}): Taken<T> => ({
+  ...{ value, at: '2026-11-25T09:00:00Z', by: 'x', note: 'x, today', samples: 400, own: true, target: 'near', medium: 'wired' },
+  ...more,
+});
+
+/** Degrees of latitude for a distance on the sphere of 6371 km. */
+export const degrees = (km: number): number => km / (6371 * (Math.PI / 180));
 
 /** The one crossing of the small estate, made as files are read. */
 export function small(otherwise: Otherwise = {}): CrossingFacts {

@@ -103,19 +103,18 @@ export class RequirementsController {
   /** Takes one's own set away; of a shipped one the shipped form stands again. */
   @Delete('access/requirements/:id')
   @Answers(Applied)
-  async remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<Applied> {
+  remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<Applied> {
     const plan = () => {
       const before = this.store.find('requirement', id);
       if (!before) throw notFound('requirement set of your own', id);
       return [{ kind: 'requirement' as const, id, before, after: null }];
     };
     const shipped = shippedSets().some((set) => set.id === id);
-    const applied = await this.changes.apply(
+    return this.changes.apply(
       plan,
       request.user.name,
       shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
     );
-    return applied;
   }
 
   /** The sets that are for one crossing, as it would be after a change. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { small, type Otherwise } from '../../test/small.js';
+import { degrees, small, type Otherwise } from '../../test/small.js';
 import { shippedAssumed } from '../assumed/index.js';
 import { between, exact } from '../units/index.js';
 import { around, delayOf, type DelayPart } from './delay.js';
@@ -7,8 +7,6 @@ import type { Frames } from './frames.js';
 import { computeFigures } from './index.js';
 import type { Way } from './way.js';
 
-/** Degrees of latitude for a distance on the sphere of 6371 km. */
-const degrees = (km: number) => km / (6371 * (Math.PI / 180));
 const at = (way: Partial<Way> = {}, frames: Partial<Frames> = {}, otherwise: Otherwise = {}) => {
   const facts = small(otherwise);
   const base = computeFigures(facts);

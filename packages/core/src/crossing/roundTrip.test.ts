@@ -1,21 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import type { RoundTrips } from '@underpass/contracts';
-import { small, trips, type Otherwise } from '../../test/small.js';
+import { degrees, small, taken, trips, type Otherwise } from '../../test/small.js';
 import type { Taken } from '../evidence/index.js';
 import { roundTripOf, unsteadinessOf } from './roundTrip.js';
 
-/** Degrees of latitude for a distance on the sphere of 6371 km. */
-const degrees = (km: number) => km / (6371 * (Math.PI / 180));
-const taken = (value: RoundTrips, more: Partial<Taken<RoundTrips>> = {}): Taken<RoundTrips> => ({
-  value,
-  at: '2026-11-25T09:00:00Z',
-  by: 'x',
-  note: 'x, today',
-  samples: value.samples,
-  own: true,
-  target: 'near',
-  ...more,
-});
+const ofTrips = (value: RoundTrips, more: Partial<Taken<RoundTrips>> = {}) =>
+  taken(value, { samples: value.samples, medium: undefined, ...more });
 const noon = 12;
 const rtt = (roundTrips: Taken<RoundTrips> | undefined, otherwise: Otherwise = {}, hour = noon) => {
   const facts = small(otherwise);
@@ -28,10 +18,10 @@ const around = trips(40, { minMs: 35, p95Ms: 60, medianLowMs: 38, medianHighMs: 
 
 describe('the round trip to the gateway', () => {
   test('measured there: its median with its interval; what is typed is shown beside it', () => {
-    expect(rtt(taken(around))).toEqual({ value: 40, low: 38, high: 43, source: 'measured', known: true });
+    expect(rtt(ofTrips(around))).toEqual({ value: 40, low: 38, high: 43, source: 'measured', known: true });
     const facts = small(typed(20));
     const of = (delayMs?: number) =>
-      roundTripOf({ ...small(typed(delayMs)), evidence: { ...facts.evidence, roundTrips: taken(around) } } as never, noon).rtt.notUsed;
+      roundTripOf({ ...small(typed(delayMs)), evidence: { ...facts.evidence, roundTrips: ofTrips(around) } } as never, noon).rtt.notUsed;
     expect([of(20), of()]).toEqual([{ value: 20, source: 'declared', note: 'typed for the line' }, undefined]);
   });
 
@@ -67,19 +57,19 @@ describe('the round trip to the gateway', () => {
 
   test('a few of them say that it may be like this, and not that it is not as usual or as typed', () => {
     const few = { samples: 19 };
-    const by = (value: RoundTrips, delayMs: number | undefined) => rtt(taken({ ...value, samples: 19 }), typed(delayMs));
+    const by = (value: RoundTrips, delayMs: number | undefined) => rtt(ofTrips({ ...value, samples: 19 }), typed(delayMs));
     // as usual: 5 + 1 to 15 + 1, in the middle 11
     expect(by(around, undefined)).toEqual({ value: 40, low: 6, high: 60, source: 'measured', known: false });
     expect(by(around, 80)).toMatchObject({ value: 40, low: 6, high: 80 });
     expect(by(around, 2)).toMatchObject({ low: 2, high: 60 });
     expect(by(trips(3, { minMs: 2, p95Ms: 4, ...few }), undefined)).toMatchObject({ value: 3, low: 2, high: 16 });
     expect(by(trips(3, { minMs: 2, p95Ms: 4, medianHighMs: 30, ...few }), undefined).high).toBe(30);
-    expect(rtt(taken({ ...around, samples: 20 })).known).toBe(true);
+    expect(rtt(ofTrips({ ...around, samples: 20 })).known).toBe(true);
   });
 
   test('what is old goes towards what is usual', () => {
-    expect(rtt(taken(around, { weight: 0.5 }))).toMatchObject({ value: 40, low: (38 + 6) / 2, high: 43, known: true });
-    expect(rtt(taken(trips(10, { medianLowMs: 9, medianHighMs: 11 }), { weight: 0.25 }))).toMatchObject({
+    expect(rtt(ofTrips(around, { weight: 0.5 }))).toMatchObject({ value: 40, low: (38 + 6) / 2, high: 43, known: true });
+    expect(rtt(ofTrips(trips(10, { medianLowMs: 9, medianHighMs: 11 }), { weight: 0.25 }))).toMatchObject({
       low: 0.25 * 9 + 0.75 * 6,
       high: 0.25 * 11 + 0.75 * 16,
     });
@@ -90,7 +80,7 @@ describe('measured to somewhere else', () => {
   const away = { more: { region: [{ id: 'away', name: 'Away', latitude: 55 - degrees(1000), longitude: 3 }] } };
   // the gateway here: 1 ms of way; the other region 1000 km off: 16 ms, 15 less
   test('to a region farther off: by what the distances differ, give or take a third, and not faster than light', () => {
-    expect(rtt(taken(around, { target: 'away' }), away)).toEqual({
+    expect(rtt(ofTrips(around, { target: 'away' }), away)).toEqual({
       value: expect.closeTo(25, 9),
       low: expect.closeTo(38 - 20, 9),
       high: expect.closeTo(43 - 10, 9),
@@ -99,7 +89,7 @@ describe('measured to somewhere else', () => {
     });
     const near = trips(12, { medianLowMs: 11, medianHighMs: 13 });
     // light needs nothing to where one is
-    expect(rtt(taken(near, { target: 'away' }), away)).toMatchObject({ value: 0, low: 0, high: expect.closeTo(3, 9) });
+    expect(rtt(ofTrips(near, { target: 'away' }), away)).toMatchObject({ value: 0, low: 0, high: expect.closeTo(3, 9) });
   });
   test('to a region nearer by', () => {
     const far = {
@@ -108,7 +98,7 @@ describe('measured to somewhere else', () => {
       more: { region: [{ id: 'away', name: 'Away', latitude: 55, longitude: 3 }] },
     };
     // 1.5 · 20 + 1 = 31 ms, 30 more
-    expect(rtt(taken(around, { target: 'away' }), far)).toMatchObject({
+    expect(rtt(ofTrips(around, { target: 'away' }), far)).toMatchObject({
       value: expect.closeTo(70, 6),
       low: expect.closeTo(58, 6),
       high: expect.closeTo(83, 6),
@@ -116,8 +106,8 @@ describe('measured to somewhere else', () => {
   });
   test('where to is not told, or to a region that is gone: here, or next door to where it was taken', () => {
     for (const target of [undefined, 'gone']) {
-      expect(rtt(taken(around, { target }))).toMatchObject({ value: 40, low: 38, high: 43, source: 'measured' });
-      expect(rtt(taken(around, { target }), { location: { latitude: 55 - degrees(1000) } })).toMatchObject({
+      expect(rtt(ofTrips(around, { target }))).toMatchObject({ value: 40, low: 38, high: 43, source: 'measured' });
+      expect(rtt(ofTrips(around, { target }), { location: { latitude: 55 - degrees(1000) } })).toMatchObject({
         low: 38,
         high: expect.closeTo(58, 9),
       });
@@ -139,20 +129,20 @@ describe('how steady the way is', () => {
     expect(unsteady(undefined, 'wired', '4g')).toEqual([wired, [0, 0, 50, 'assumed']]);
     expect(unsteady(undefined, undefined)).toEqual([either, [0, 0, 5, 'assumed']]);
     // of one alone nothing is known of how far it varies
-    expect(unsteady(taken(trips(40, { samples: 1 })), 'wired')).toEqual([wired, [0, 0, 5, 'assumed']]);
+    expect(unsteady(ofTrips(trips(40, { samples: 1 })), 'wired')).toEqual([wired, [0, 0, 5, 'assumed']]);
   });
   test('measured: the worst twentieth above the median, of the line on a cable and of the Wi-Fi on it', () => {
-    expect(unsteady(taken(around), 'wired')).toEqual([wired, [20, 20, 20, 'measured']]);
-    expect(unsteady(taken(around), undefined)).toEqual([either, [20, 20, 20, 'measured']]);
-    expect(unsteady(taken(around), 'wifi')).toEqual([
+    expect(unsteady(ofTrips(around), 'wired')).toEqual([wired, [20, 20, 20, 'measured']]);
+    expect(unsteady(ofTrips(around), undefined)).toEqual([either, [20, 20, 20, 'measured']]);
+    expect(unsteady(ofTrips(around), 'wifi')).toEqual([
       [20, 20, 20, 'measured'],
       [0, 0, 0, 'measured'],
     ]);
     // counted otherwise, the worst twentieth may come out below the median: that is none
-    expect(unsteady(taken(trips(40, { p95Ms: 39 })), 'wired')[1]).toEqual([0, 0, 0, 'measured']);
+    expect(unsteady(ofTrips(trips(40, { p95Ms: 39 })), 'wired')[1]).toEqual([0, 0, 0, 'measured']);
   });
   test('a few prove little: from nothing to what is not ruled out', () => {
-    const few = (p95Ms: number, samples: number) => taken(trips(40, { samples, p95Ms }));
+    const few = (p95Ms: number, samples: number) => ofTrips(trips(40, { samples, p95Ms }));
     expect(unsteady(few(42, 19), 'wired')[1]).toEqual([2, 0, 5, 'measured']);
     expect(unsteady(few(60, 19), 'wired')[1]).toEqual([20, 0, 20, 'measured']);
     expect(unsteady(few(60, 20), 'wired')[1]).toEqual([20, 20, 20, 'measured']);
@@ -163,12 +153,12 @@ describe('how steady the way is', () => {
     expect(unsteady(few(60, 2), 'wired')[1]).toEqual([20, 0, 20, 'measured']);
   });
   test('what is old goes towards what is not ruled out', () => {
-    expect(unsteady(taken(around, { weight: 0.5 }), 'wired')[1]).toEqual([20, 10, 20, 'measured']);
-    expect(unsteady(taken(trips(40, { p95Ms: 42 }), { weight: 0.5 }), 'wired', '4g')[1]).toEqual([2, 1, 26, 'measured']);
-    expect(unsteady(taken(trips(40, { p95Ms: 42 }), { weight: 0.5 }), 'wifi')[0]).toEqual([2, 2, 11, 'measured']);
+    expect(unsteady(ofTrips(around, { weight: 0.5 }), 'wired')[1]).toEqual([20, 10, 20, 'measured']);
+    expect(unsteady(ofTrips(trips(40, { p95Ms: 42 }), { weight: 0.5 }), 'wired', '4g')[1]).toEqual([2, 1, 26, 'measured']);
+    expect(unsteady(ofTrips(trips(40, { p95Ms: 42 }), { weight: 0.5 }), 'wifi')[0]).toEqual([2, 2, 11, 'measured']);
   });
   test('by somebody else’s device: its Wi-Fi says nothing of a cable, its cable nothing of the Wi-Fi', () => {
-    const others = (medium: 'wired' | 'wifi' | undefined, own = false) => taken(around, { own, medium });
+    const others = (medium: 'wired' | 'wifi' | undefined, own = false) => ofTrips(around, { own, medium });
     expect(unsteady(others('wifi'), 'wired')).toEqual([wired, [0, 0, 20, 'measured']]);
     expect(unsteady(others('wired'), 'wired')).toEqual([wired, [20, 20, 20, 'measured']]);
     expect(unsteady(others(undefined), 'wired')).toEqual([wired, [20, 20, 20, 'measured']]);

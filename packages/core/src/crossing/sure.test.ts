@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { kinds, measured, of, on, verdict } from '../../test/judged.js';
-import { reached, small, trips, type Otherwise } from '../../test/small.js';
+import { degrees, reached, small, trips, type Otherwise } from '../../test/small.js';
 import { computeFigures, figuresAfter, type CrossingFacts } from './index.js';
 
 /*
@@ -126,7 +126,6 @@ describe('what is not known is not taken for good', () => {
 });
 
 describe('both legs of the way', () => {
-  const degrees = (km: number) => km / (6371 * (Math.PI / 180));
   // person and gateway together, the host 9000 km off; another gateway beside the host
   const far: Otherwise = {
     host: { region: 'away' },

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { small, trips, type Otherwise } from '../../test/small.js';
-import type { Evidence, Taken } from '../evidence/index.js';
+import { small, taken, trips, type Otherwise } from '../../test/small.js';
+import type { Evidence } from '../evidence/index.js';
 import { rfc5348Mbps } from '../link/index.js';
 import { retransmissionTimeout } from '../picture/index.js';
 import type { DemandOnLine } from './demandOf.js';
@@ -9,10 +9,6 @@ import { computeFigures } from './index.js';
 import type { Session } from './session.js';
 import { lossBoundMbps, wayOf } from './way.js';
 
-const taken = <T>(value: T, more: Partial<Taken<T>> = {}): Taken<T> => ({
-  ...{ value, at: '2026-11-25T09:00:00Z', by: 'x', note: 'x, today', samples: 400, own: true, target: 'near', medium: 'wired' },
-  ...more,
-});
 // of four million that came back none holds anything
 const calm: Partial<Evidence> = {
   roundTrips: taken(trips(50, { samples: 4e6 })),
