@@ -90,12 +90,12 @@ export const setting =
 let measurement = 0;
 /** The same crossing once something more was measured at its desk, newer than all before. */
 export const measured =
-  (figures: (now: Evidence) => Figures): Setup =>
+  (figures: (now: Evidence) => Figures, takenAt = '2026-11-25T09:00:00Z'): Setup =>
   (facts) => {
     const { model } = facts.reader;
     const taken: Measurement = {
       id: `scene-${++measurement}`,
-      at: '2026-11-25T09:00:00Z',
+      at: takenAt,
       by: 'field check',
       method: 'field check',
       vantage: 'desk',
@@ -123,6 +123,17 @@ export const screen = (more: Partial<Screen> = {}): Screen => ({ widthPx: 1920, 
 export const screens = (...list: Partial<Screen>[]): Setup => endpoint({ screens: list.map(screen) });
 export const h264: Decoder = { codec: 'h264', level: '5.2', chroma444: false };
 export const trips = (change: object): Setup => measured((now) => ({ roundTrips: { ...now.roundTrips!.value, ...change, samples: 120 } }));
+/** A crossing in a browser. */
+export const inBrowser = base('OS-007', 'guest-plans');
+/** The field check's scene, drawn by the processor. */
+export const drawn = (averageFps: number, low1Fps: number): Setup =>
+  measured(() => ({ scene: { renderer: 'software', drawnBy: 'processor' as const, frames: 900, averageFps, low1Fps } }));
+/** So many of a thousand datagrams lost. */
+export const lost = (of1000: number): Setup => measured(() => ({ datagrams: { passes: true, sent: 1000, lost: of1000 } }));
+/** Round trips that keep close to their median. */
+export const steady = (medianMs: number, p95Ms = medianMs + 2): Setup =>
+  trips({ medianMs, medianLowMs: medianMs - 1, medianHighMs: medianMs + 1, p95Ms });
+
 export const certificate =
   (change: object): Setup =>
   (facts) =>

@@ -1,11 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { farScenarios } from '../../../test/farScenarios.js';
 import { nearScenarios } from '../../../test/nearScenarios.js';
+import { noFaults } from '../../../test/noFaults.js';
+import { otherSides } from '../../../test/otherSides.js';
 import { dock, home, office } from '../../../test/scenes.js';
 import { computeFigures, evaluateCrossing } from '../index.js';
 import { findingKinds } from './index.js';
 
-const scenarios = [...nearScenarios, ...farScenarios];
+const scenarios = [...nearScenarios, ...farScenarios, ...otherSides];
 
 describe('every kind of finding', () => {
   test('the crossings that the scenarios begin with are sound', () => {
@@ -42,5 +44,11 @@ describe('every kind of finding', () => {
     if (!mended) return;
     const remedy = found.remedies.find(({ text }) => mended[0].test(text));
     expect([kind, found.remedies.map(({ text }) => text), remedy?.effect?.becomes]).toEqual([kind, expect.anything(), mended[1]]);
+  });
+
+  test.each(noFaults)('$kind: not told where it is none', ({ kind, from, make }) => {
+    const facts = make(from);
+    // by the kind itself: beneath another it would not be told either
+    expect(findingKinds.find((each) => each.kind === kind)?.detect(facts, computeFigures(facts))).toBeNull();
   });
 });

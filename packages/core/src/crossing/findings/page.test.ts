@@ -3,10 +3,11 @@ import { kindWords } from '@underpass/contracts';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { farScenarios } from '../../../test/farScenarios.js';
 import { nearScenarios } from '../../../test/nearScenarios.js';
+import { otherSides } from '../../../test/otherSides.js';
 import { evaluateCrossing, type Finding } from '../index.js';
 import { findingKinds } from './index.js';
 
-const scenarios = [...nearScenarios, ...farScenarios];
+const scenarios = [...nearScenarios, ...farScenarios, ...otherSides];
 
 /** A finding as it is told on the crossing of a scenario. */
 function told({ text, weight, cost, costText, sure, bay, evidence, remedies }: Finding, ofKind: (typeof findingKinds)[number]): string {

@@ -1,4 +1,4 @@
-import { doing, settingTo } from '../../../change/index.js';
+import { setHere } from '../../setHere.js';
 import { cost, ms, type FindingKind } from '../../finding.js';
 
 /** Traffic goes by the gateway although a direct path is shorter; ms each round trip. */
@@ -6,7 +6,8 @@ export const detourByGateway: FindingKind = {
   kind: 'gateway where a direct path exists',
   bay: 'Gateway',
   weight: 'risk',
-  detect: ({ location, gateway }, { delay }) => {
+  detect: (facts, { delay }) => {
+    const { location, gateway } = facts;
     if (!location.inside || delay.detourMs < 2) return null;
     return {
       text: `${location.name} is on the inside, but goes by ${gateway.name}: ${ms(delay.detourMs)} for nothing`,
@@ -14,12 +15,7 @@ export const detourByGateway: FindingKind = {
       costText: ms(delay.detourMs),
       sure: 'likely',
       evidence: () => [{ source: 'assumed', text: 'from the distances of the regions' }],
-      remedies: () => [
-        {
-          text: `Go straight to the host from ${location.name}`,
-          change: doing(settingTo('transport.gatewayBypass', 'location', location.id, true)),
-        },
-      ],
+      remedies: () => [setHere(facts, 'transport.gatewayBypass', true, (where) => `Go straight to the host ${where}`)],
     };
   },
 };

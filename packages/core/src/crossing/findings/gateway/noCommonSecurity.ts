@@ -1,32 +1,73 @@
-import { asIf, doing, fieldsTo, settingTo } from '../../../change/index.js';
-import { cost, type FindingKind } from '../../finding.js';
+import { asIf, doing, fieldsTo } from '../../../change/index.js';
+import type { CrossingFacts } from '../../facts.js';
+import { cost, type FindingKind, type Proposal } from '../../finding.js';
+import { highestTls } from '../../ladder.js';
+import { setHere } from '../../setHere.js';
+
+/** The way in is drawn by the host then. */
+const weigh = 'the sign-in screen is then drawn by the host: a risk to be weighed';
+
+/** TLS sign-in allowed by the settings and in the pool: by one of them alone nothing is gained. */
+function tlsSignIn(facts: CrossingFacts): Proposal {
+  const { pool } = facts;
+  const off = setHere(facts, 'security.preSession', false, (where) => `Allow TLS sign-in in ${pool.name} and ${where}`);
+  // where a lock keeps the setting, the pool alone would change nothing
+  if (off.change.patches.length === 0) return off;
+  const { hypotheses } = asIf('pool', pool.id, { securityModes: ['tls', 'pre-session'] });
+  return { ...off, change: { patches: off.change.patches, hypotheses }, ask: weigh };
+}
 
 /** Client, gateway and pool have no security mode or TLS version in common. */
 export const noCommonSecurity: FindingKind = {
   kind: 'no common security mode',
   bay: 'Gateway',
   weight: 'blocked',
-  detect: ({ endpoint, gateway, pool, location }, { broken, settings, session }) => {
+  detect: (facts, { broken, settings, session }) => {
     if (broken?.reason !== 'no common security mode') return null;
+    const { endpoint, gateway, pool } = facts;
     const can = session.limits.preSession;
+    const least = settings['security.tlsMinimum'];
+    const highest = highestTls(gateway);
+    const isOld = highest !== undefined && highest < least;
+    const asked = settings['security.preSession'] ? ['pre-session'] : ['pre-session', 'tls'];
+    const without = [pool, gateway].filter(({ securityModes }) => !securityModes.some((mode) => asked.includes(mode)));
+    const because = isOld
+      ? `The settings ask for TLS ${least}, and ${gateway.name} speaks ${highest} at most`
+      : can
+        ? `${without.map(({ name }) => name).join(' and ')} ${without.length === 1 ? 'offers' : 'offer'} no way to sign in that the settings allow`
+        : `Pre-session sign-in is asked for, and a ${endpoint.clientKind} cannot do it`;
     return {
-      text: can
-        ? `${pool.name} and the settings share no security mode: the connection closes at once`
-        : `Pre-session sign-in is asked for, and a ${endpoint.clientKind} cannot do it: the connection closes at once`,
+      text: `${because}: the connection closes at once`,
       cost: cost.blocked,
       costText: 'cannot sign in',
       sure: 'sure',
       evidence: () => [
         {
           source: 'declared',
-          text: `${pool.name} offers ${pool.securityModes.join(', ')}; ${gateway.name} ${gateway.securityModes.join(', ')}`,
+          text: `${pool.name} offers ${pool.securityModes.join(', ')}; ${gateway.name} ${gateway.securityModes.join(', ')}${highest ? `, TLS up to ${highest}` : ''}`,
         },
         {
           source: 'computed',
-          text: `pre-session sign-in ${settings['security.preSession'] ? 'required' : 'not required'}, TLS from ${settings['security.tlsMinimum']}`,
+          text: `pre-session sign-in ${settings['security.preSession'] ? 'required' : 'not required'}, TLS from ${least}`,
         },
       ],
       remedies: () => [
+        ...(isOld && highest
+          ? [
+              {
+                text: `Have ${gateway.name} speak TLS ${least}`,
+                change: asIf('gateway', gateway.id, { tlsHighest: least }),
+                ask: 'the gateway must be brought up to date',
+              },
+              setHere(
+                facts,
+                'security.tlsMinimum',
+                highest,
+                (where) => `Allow TLS ${highest} ${where}`,
+                'an older TLS is weaker: whoever answers for security has to agree',
+              ),
+            ]
+          : []),
         ...(can
           ? []
           : [
@@ -35,14 +76,7 @@ export const noCommonSecurity: FindingKind = {
                 change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]),
-        {
-          text: `Allow TLS sign-in in ${pool.name}`,
-          change: {
-            patches: [settingTo('security.preSession', 'location', location.id, false)],
-            hypotheses: asIf('pool', pool.id, { securityModes: ['tls', 'pre-session'] }).hypotheses,
-          },
-          ask: 'the sign-in screen is then drawn by the host: a risk to be weighed',
-        },
+        tlsSignIn(facts),
         {
           text: `Let ${gateway.name} and ${pool.name} offer both modes`,
           change: {

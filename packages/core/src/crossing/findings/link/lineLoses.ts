@@ -29,7 +29,7 @@ export const lineLoses: FindingKind = {
       text:
         loss.value > most
           ? `${figure(loss.value)} packets in 100 are lost on the way, a session stands ${figure(most)}: it breaks off again and again`
-          : takesFrames
+          : takesFrames || Math.round(frames.resentWorstMs.value) === 0
             ? `${figure(loss.value)} packets in 100 are lost on the way: ${plural(Math.round(frames.value), 'frame')} are left in time`
             : `${figure(loss.value)} packets in 100 are lost on the way: ${ms(frames.resentWorstMs.value)} more in the worst twentieth of the frames`,
       cost:

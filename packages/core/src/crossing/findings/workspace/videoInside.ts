@@ -1,5 +1,5 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { obeys } from '../../../settings/index.js';
+import { setHere } from '../../setHere.js';
 import { cost, figure, mbit, type FindingKind } from '../../finding.js';
 
 /** Video played in the session that the endpoint could play, Mbit/s. */
@@ -7,7 +7,8 @@ export const videoInside: FindingKind = {
   kind: 'video played inside where the endpoint could',
   bay: 'Workspace',
   weight: 'risk',
-  detect: ({ endpoint, resource, location }, { demand, settings }) => {
+  detect: (facts, { demand, settings }) => {
+    const { endpoint, resource } = facts;
     const share = (resource.content.video ?? 0) + (resource.content['page-video'] ?? 0);
     if (settings['media.videoOffload'] || !obeys('media.videoOffload', endpoint) || share < 0.15 || demand.videoMbps < 0.5) return null;
     return {
@@ -16,12 +17,7 @@ export const videoInside: FindingKind = {
       costText: mbit(demand.videoMbps),
       sure: 'likely',
       evidence: () => [{ source: 'declared', text: `${figure(share * 100)} % video in ${resource.name}` }],
-      remedies: () => [
-        {
-          text: `Play video on the endpoints at ${location.name}`,
-          change: doing(settingTo('media.videoOffload', 'location', location.id, true)),
-        },
-      ],
+      remedies: () => [setHere(facts, 'media.videoOffload', true, (where) => `Play video on the endpoints ${where}`)],
     };
   },
 };
