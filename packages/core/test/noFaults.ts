@@ -11,7 +11,6 @@ import {
   inBrowser,
   lost,
   measured,
-  none,
   office,
   pool,
   screens,
