@@ -96,6 +96,28 @@ describe('rows of text', () => {
     expect(() => read(`${Array.from({ length: 501 }, (_, i) => `c${i}`).join(',')}\n`)).toThrow('501 columns');
   });
 
+  it('say in which line their head was looked for, and which is too wide', () => {
+    const told = (text: string, headerRow?: number): unknown => {
+      try {
+        return readDelimited(text, headerRow === undefined ? {} : { headerRow });
+      } catch (error) {
+        return error;
+      }
+    };
+    expect(told('a,b\n\n1,2\n', 2)).toMatchObject({ message: 'is blank, so it cannot name the columns', row: 2 });
+    const wide = (count: number) => Array.from({ length: count }, (_, i) => `c${i}`).join(',');
+    expect(told(`${wide(500)}\n1,2\n`)).toMatchObject({ headerRow: 1 });
+    expect(told(`\n\n${wide(501)}\n1,2\n`)).toMatchObject({ message: 'has 501 columns; 500 are read', row: 3 });
+    expect(told(`${wide(501)}\n`, 0)).toMatchObject({ message: 'has 501 columns; 500 are read', row: 1 });
+    // what stands above is told at its first row, and names that stand twice at theirs
+    expect(told('\nList,,\n\nname,name,site\nA,B,C\n', 4)).toMatchObject({
+      notes: [
+        { row: 2, text: 'a row stands above the head and is left out' },
+        { row: 4, text: 'two columns are called “name”; the later one is called “name (2)” here' },
+      ],
+    });
+  });
+
   it.each(byPython.texts)('come back as another program wrote them: $delimiter, $text', ({ delimiter, text }) => {
     const { rows } = readDelimited(text, { delimiter, headerRow: 0 });
     expect(rows.map(({ cells }) => cells)).toEqual(byPython.rows);

@@ -40,6 +40,29 @@ describe('the encoding of a text is found by its bytes', () => {
     expect(read.text.replace(/^\uFEFF/, '')).toBe(text.replace(/^\uFEFF/, ''));
   });
 
+  // pairs of bytes, by how many of ten have nought second and first: more than two fifths here, less than a twentieth there
+  it.each([
+    [5, 0, 10, 'utf-16'],
+    [4, 0, 10, 'utf-8'],
+    [0, 5, 10, 'utf-16'],
+    [0, 4, 10, 'utf-8'],
+    [9, 1, 20, 'utf-8'],
+    [9, 1, 21, 'utf-16'],
+    [1, 9, 20, 'utf-8'],
+    [1, 9, 21, 'utf-16'],
+    [1, 0, 1, 'utf-8'],
+    [2, 0, 2, 'utf-16'],
+  ])('with %i and %i noughts in %i pairs', (second, first, pairs, encoding) => {
+    const bytes = new Uint8Array(2 * pairs).fill(0x61);
+    for (let i = 0; i < second; i++) bytes[2 * i + 1] = 0;
+    for (let i = 0; i < first; i++) bytes[2 * (pairs - 1 - i)] = 0;
+    expect(readText(bytes).encoding).toBe(encoding);
+  });
+
+  it('by pairs where half a one is left at the end', () => {
+    expect(readText(Uint8Array.from([0x61, 0, 0x62, 0, 0x63])).encoding).toBe('utf-16');
+  });
+
   it('reads back whatever was written in UTF-8, or in UTF-16 with its mark', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), fc.boolean(), (text, big) => {

@@ -53,6 +53,53 @@ describe('figures as people write them', () => {
   });
 
   it.each([
+    // points before three digits are thousands as likely as not: they say nothing
+    [['1.024'], 'unclear'],
+    [['1.02'], 'thousands'],
+    [['1.024', '2.5'], 'thousands'],
+    [['-1,5 GB'], 'decimals'],
+    [['about 1,5'], 'decimals'],
+    [["1'024,5"], 'decimals'],
+    [['1 024.5'], 'thousands'],
+    // a mark at the end is the sentence’s
+    [['1,024.'], 'unclear'],
+    [['1.024,'], 'unclear'],
+    [['no figure'], 'unclear'],
+    [[',5', '.5'], 'unclear'],
+    [[], 'unclear'],
+  ] as const)('finds by the cells %j: %s', (cells, comma) => {
+    expect(styleOf(cells).comma).toBe(comma);
+  });
+
+  it('finds days by the beginning of a cell alone, with two figures of the year at least', () => {
+    expect(styleOf([' 13/12/26 at noon']).days).toBe('day first');
+    expect(styleOf(['room 13/12/2026']).days).toBe('unclear');
+    expect(styleOf(['13/12/2']).days).toBe('unclear');
+  });
+
+  it.each([
+    ['2026-13-01'],
+    ['2026-00-10'],
+    ['2026-02-30'],
+    ['2026-01-32'],
+    ['2026-01-00'],
+    ['31.13.2026'],
+    // a day too many, and a month too many: each is another day, of which one part is right
+    ['2025-13-31'],
+    ['32.12.2026'],
+  ])('the day %s is none there is', (cell) => {
+    expect(readDay(cell, unclear)).toEqual({ problem: `“${cell}” is no day there is`, wanted: 'a day such as 2026-12-31' });
+  });
+
+  it('keeps a figure as it was written where its unit is the field’s own', () => {
+    expect(readAmount('0008 MB', 'memoryMB', 'RAM', unclear, true)).toEqual({ text: '0008' });
+    expect(readAmount('0008 GB', 'memoryMB', 'RAM', unclear, true)).toEqual({ text: '8192' });
+    expect(readAmount('1,5 MB', 'memoryMB', 'RAM', unclear, true)).toEqual({ text: '1.5' });
+    expect(readAmount('1,5 kbit/s', 'downMbps', 'Rate', unclear, false)).toEqual({ text: '0.0015' });
+    expect(readAmount('1.2.3 GB', 'memoryMB', 'RAM', unclear, true)).toEqual({ problem: '“1.2.3” is not a number', wanted: 'a number' });
+  });
+
+  it.each([
     ['8 GB', 'memoryMB', 'RAM', '8192'],
     ['8', 'memoryMB', 'Arbeitsspeicher (GB)', '8192'],
     ['8', 'memoryMB', 'RAM GB', '8192'],

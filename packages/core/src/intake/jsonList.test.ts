@@ -34,6 +34,32 @@ describe('an inventory in JSON', () => {
     expect(() => readJsonList(text)).toThrow(new SheetError(message, 1).message);
   });
 
+  it('is flattened four deep, and what lies deeper is kept as it was', () => {
+    expect(readJsonList('[{"a":{"b":{"c":{"d":1}}}},{"a":{"b":{"c":{"d":{"e":1}}}}}]')).toMatchObject({
+      head: ['a.b.c.d'],
+      rows: [{ cells: ['1'] }, { cells: ['{"e":1}'] }],
+    });
+  });
+
+  it('leaves nothing of empty lists, and no null among what is plain', () => {
+    expect(readJsonList('[{"a":1,"b":[],"c":[null,2],"d":[{"e":1},null],"f":false}]')).toMatchObject({
+      head: ['a', 'c', 'd', 'f'],
+      rows: [{ cells: ['1', '2', '[{"e":1},null]', 'no'] }],
+    });
+  });
+
+  it('may have five hundred fields, and the row with one more is named', () => {
+    const fields = (from: number, count: number) => `{${Array.from({ length: count }, (_, i) => `"f${from + i}":1`).join(',')}}`;
+    expect(readJsonList(`[${fields(0, 500)}]`).head).toHaveLength(500);
+    let told: unknown;
+    try {
+      readJsonList(`[${fields(0, 500)},${fields(500, 1)}]`);
+    } catch (error) {
+      told = error;
+    }
+    expect(told).toMatchObject({ message: 'has more than 500 fields', row: 2 });
+  });
+
   it('is known by how it begins', () => {
     expect(isJson('\uFEFF\n [')).toBe(true);
     expect(isJson('{"a":1}')).toBe(true);

@@ -195,6 +195,31 @@ describe('rows that are taken in', () => {
     expect(taken[0]?.object).toMatchObject({ memberOf: ['outer'] });
   });
 
+  it('that are blank say nothing, also where their cells hold blanks', () => {
+    const sheet = { ...sheetOf('id;name\n1;a\n'), rows: [[' ', ''], ['1', 'a'], []].map((cells, i) => ({ row: i + 2, cells })) };
+    const { taken, rejected } = takeIn(sheet, mapping({ columns: [plain('id', 'id'), plain('name', 'name')] }), targetOf());
+    expect([taken.map(({ row }) => row), rejected]).toEqual([[3], []]);
+  });
+
+  it('are told with the column that has a part of them, and with none where no column fills it', () => {
+    const parted = mapping({ columns: [{ from: 'what', with: ' ', pattern: '{name} ({id})' }] });
+    expect(take('what\nA (1)\nB (1)\n', parted).rejected).toEqual([
+      { row: 3, column: 'what', field: 'id', value: '1', text: 'stands in row 2 already', wanted: 'each once' },
+    ]);
+    const nameless = mapping({ columns: [plain('id', 'id')] });
+    expect(take('id;x\n1;2\n', nameless).rejected).toMatchObject([{ row: 2, column: '', field: 'name', value: '' }]);
+  });
+
+  it('are told apart by a figure as by a text', () => {
+    const [a] = take(devices).taken.map(({ object }) => object);
+    const there = estateOf({ location: [yard], endpoint: [{ ...a, cores: 4 }] });
+    const map = mapping({ key: 'cores', columns: [plain('cores', 'cores'), plain('name', 'name')] });
+    expect(take('cores;name\n4;x\n', map, there).taken).toMatchObject([{ change: 'changed', object: { id: 'INV-1', name: 'x' } }]);
+    // those that have none are told by none
+    const without = estateOf({ location: [yard], endpoint: [a] });
+    expect(take('cores;name\n4;x\n', map, without).taken).toMatchObject([{ change: 'added', object: { id: 'x' } }]);
+  });
+
   it('notice a list whose columns are others', () => {
     const map = mapping({ columns: [plain('id', 'id'), plain('name', 'name'), plain('cores', 'cores')], heads: ['id', 'name', 'cores'] });
     expect(take('id;name;kerne\n1;a;4\n', map).notes).toEqual([
@@ -215,6 +240,18 @@ describe('rows that are taken in', () => {
     } catch (error) {
       expect((error as MapError).place).toBe(place);
     }
+  });
+
+  it.each([
+    ['“nothing” is not a field of it', mapping({ columns: [plain('id', 'nothing')] })],
+    ['“id” is filled by “id + no” already', mapping({ columns: [{ from: ['id', 'no'], with: '', to: 'id' }, plain('name', 'id')] })],
+  ])('a mapping that is wrong is told: %s', (message, map) => {
+    expect(() => take('id;name\n1;a\n', map)).toThrow(message);
+  });
+
+  it('without two columns of a mapping are told so', () => {
+    const map = mapping({ columns: [plain('id', 'id'), { from: ['first', 'last'], with: ' ', to: 'name' }] });
+    expect(take('id;name\n1;a\n', map).notes).toEqual(['The column “first”, “last” is not in this list; what it fills is left as it is.']);
   });
 
   it('tell how far they are', () => {
