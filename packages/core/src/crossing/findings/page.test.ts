@@ -25,25 +25,38 @@ function told({ text, weight, cost, costText, sure, bay, evidence, remedies }: F
   return [`- ${text}`, `  ${here.join('; ')}.`, ...rests, ...mends].join('\n');
 }
 
-test('the page of findings in docs is what the scenarios show', () => {
-  const parts = findingKinds.map((ofKind) => {
-    const { kind, bay, weight, limits, explains } = ofKind;
-    const rows = scenarios
-      .filter((scenario) => scenario.kind === kind)
-      .map(({ from, make }) => {
-        const { findings } = evaluateCrossing(make(from));
-        const found = findings.find((finding) => finding.kind === kind);
-        if (found) return told(found, ofKind);
-        const above = findings.find(({ consequences }) => consequences.length > 0);
-        if (!above) throw new Error(`nothing is told of ${kind}`);
-        return `- Told beneath “${above.text}”: ${above.consequences.join('; ')}`;
-      });
-    const may = limits?.length ? `; may hold back ${limits.join(', ')}` : '';
-    const beneath = explains?.length ? `; tells beneath it: ${explains.join(', ')}` : '';
-    return `## ${kind}\n${bay}; ${weight}${may}${beneath}.\n\n${rows.join('\n')}\n`;
-  });
-  const text = `# Every finding\nThe ${findingKinds.length} kinds of finding, each on a crossing that shows it and is sound but for that: how it is told, what it costs on the scale of findings, what it rests on, and what mends it with the verdict and effect worked out (written by the tests: \`WRITE=yes npm test unit\`). What a crossing is, and the scale: [crossing](crossing.md).\n\n${parts.join('\n')}`;
-  const page = new URL('../../../../../docs/findings.md', import.meta.url);
-  if (process.env.WRITE) writeFileSync(page, text);
-  expect(readFileSync(page, 'utf8')).toBe(text);
+/** What the page says of a kind. */
+function sectionOf(ofKind: (typeof findingKinds)[number]): string {
+  const { kind, bay, weight, limits, explains } = ofKind;
+  const rows = scenarios
+    .filter((scenario) => scenario.kind === kind)
+    .map(({ from, make }) => {
+      const { findings } = evaluateCrossing(make(from));
+      const found = findings.find((finding) => finding.kind === kind);
+      if (found) return told(found, ofKind);
+      const above = findings.find(({ consequences }) => consequences.length > 0);
+      if (!above) throw new Error(`nothing is told of ${kind}`);
+      return `- Told beneath “${above.text}”: ${above.consequences.join('; ')}`;
+    });
+  const may = limits?.length ? `; may hold back ${limits.join(', ')}` : '';
+  const beneath = explains?.length ? `; tells beneath it: ${explains.join(', ')}` : '';
+  return `## ${kind}\n${bay}; ${weight}${may}${beneath}.\n\n${rows.join('\n')}\n`;
+}
+
+const page = new URL('../../../../../docs/findings.md', import.meta.url);
+const head = `# Every finding\nThe ${findingKinds.length} kinds of finding, each on crossings that show it and are sound but for that: how it is told, what it costs on the scale of findings, what it rests on, and what mends it with the verdict and effect worked out (written by the tests: \`WRITE=yes npm test unit\`). What a crossing is, and the scale: [crossing](crossing.md).\n`;
+if (process.env.WRITE) writeFileSync(page, [head, ...findingKinds.map(sectionOf)].join('\n'));
+const [first, ...written] = readFileSync(page, 'utf8').split(/\n(?=## )/);
+
+test('the page of findings in docs has a part for each kind, in their order', () => {
+  expect(first).toBe(head);
+  expect(written.map((text) => text.split('\n')[0])).toEqual(findingKinds.map(({ kind }) => `## ${kind}`));
 });
+
+// a test for each: of a fault only those that go through it are run
+test.each(findingKinds.map((each, i) => [each.kind, each, i] as const))(
+  'the page in docs tells of %s what its scenarios show',
+  (_, each, i) => {
+    expect(written[i]).toBe(sectionOf(each));
+  },
+);
