@@ -6,6 +6,7 @@ import { eachInSlices } from '../jobs/slices.js';
 type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
 /** Rows of one statement: writing them out as text holds others up for some milliseconds. */
 const batch = 1000;
+const between = '\n';
 /** After this many the database looks at the table anew. */
 const many = 5000;
 /** Up to this many are written before the results stand, so that whoever made a change finds it in the history at once. */
@@ -63,16 +64,20 @@ export class VerdictHistory {
         const part = rows.slice(i, i + batch);
         await this.data.query(
           `INSERT INTO verdict_history (crossing, version, moment, at, verdict, delay_ms, frame_rate, cause)
-           SELECT c, $1, $2, now(), v, d, f, $3 FROM unnest($4::text[], $5::text[], $6::real[], $7::real[]) AS t(c, v, d, f)
+           SELECT c, $1, $2, now(), v, d, f, $3
+           FROM unnest(string_to_array($4, $8), string_to_array($5, $8), string_to_array($6, $8)::real[], string_to_array($7, $8)::real[])
+             AS t(c, v, d, f)
            ON CONFLICT DO NOTHING`,
           [
             version,
             momentMs,
             cause,
-            part.map(([id]) => id),
-            part.map(([, { verdict }]) => verdict),
-            part.map(([, { delayMs }]) => delayMs),
-            part.map(([, { frameRate }]) => frameRate),
+            // as texts: an array is put into quotes one by one by the driver. No id has an end of line in it
+            part.map(([id]) => id).join(between),
+            part.map(([, { verdict }]) => verdict).join(between),
+            part.map(([, { delayMs }]) => delayMs).join(between),
+            part.map(([, { frameRate }]) => frameRate).join(between),
+            between,
           ],
         );
         for (const [id] of part) this.gaps.delete(id);

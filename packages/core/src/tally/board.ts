@@ -47,8 +47,15 @@ class WorstOf {
   readonly counts = noCounts();
 
   add(person: string, verdict: Verdict, times: 1 | -1): void {
+    this.shift(person, times * unit[verdict]);
+  }
+  /** A crossing that was counted comes out otherwise. */
+  move(person: string, from: Verdict, to: Verdict): void {
+    this.shift(person, unit[to] - unit[from]);
+  }
+  private shift(person: string, by: number): void {
     const before = this.people.get(person) ?? 0;
-    const after = before + times * unit[verdict];
+    const after = before + by;
     if (before > 0) this.counts[worstIn(before)]--;
     if (after > 0) {
       this.counts[worstIn(after)]++;
@@ -87,13 +94,14 @@ interface Kept {
 }
 
 /** Whether a crossing counts as before: most that come out otherwise do so by a figure. */
-const countsAlike = (before: Kept, { location }: CrossingRef, area: string, { verdict, bay, settles, worstHour }: Summary): boolean =>
-  before.verdict === verdict &&
-  before.bay === bay &&
-  before.settles === settles &&
-  before.worstHour === worstHour &&
-  before.area === area &&
-  before.ref.location === location;
+const countsAlike = (before: Kept, { verdict, bay, settles, worstHour }: Summary): boolean =>
+  before.verdict === verdict && before.bay === bay && before.settles === settles && before.worstHour === worstHour;
+
+const made = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
+  let known = map.get(key);
+  if (known === undefined) map.set(key, (known = make()));
+  return known;
+};
 
 /** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
 export class BoardTally {
@@ -108,7 +116,11 @@ export class BoardTally {
   /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
     const before = this.kept.get(ref.id);
-    if (before && summary && countsAlike(before, ref, area, summary)) return;
+    if (before && summary && before.area === area && before.ref.location === ref.location) {
+      before.ref = ref;
+      if (!countsAlike(before, summary)) this.alter(before, summary);
+      return;
+    }
     if (before) this.count(before, -1);
     if (summary) {
       const { verdict, bay, settles, worstHour } = summary;
@@ -121,17 +133,12 @@ export class BoardTally {
   private count({ ref, area, verdict, bay, settles, worstHour }: Kept, times: 1 | -1): void {
     const { person, location, resource } = ref;
     if (settles) this.settling.add(ref, settles, times);
-    const of = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
-      let known = map.get(key);
-      if (known === undefined) map.set(key, (known = make()));
-      return known;
-    };
     this.people.add(person, verdict, times);
-    if (bay) of(this.bays, bay, () => new WorstOf()).add(person, verdict, times);
-    const used = of(this.used, resource, () => ({ clear: 0, other: 0 }));
+    if (bay) made(this.bays, bay, () => new WorstOf()).add(person, verdict, times);
+    const used = made(this.used, resource, () => ({ clear: 0, other: 0 }));
     used[verdict === 'clear' ? 'clear' : 'other'] += times;
     if (used.clear + used.other === 0) this.used.delete(resource);
-    const row = of(this.rows, area, (): Row => ({
+    const row = made(this.rows, area, (): Row => ({
       people: new WorstOf(),
       cells: new Map(),
       locations: new Map(),
@@ -141,13 +148,41 @@ export class BoardTally {
     if (worstHour !== null) for (const hours of [this.hours, row.hours]) hours.add(worstHour, times);
     row.rest = null;
     row.people.add(person, verdict, times);
-    const cell = of(row.cells, resource, () => new WorstOf());
+    const cell = made(row.cells, resource, () => new WorstOf());
     cell.add(person, verdict, times);
     if (cell.size === 0) row.cells.delete(resource);
     const there = (row.locations.get(location) ?? 0) + times;
     if (there > 0) row.locations.set(location, there);
     else row.locations.delete(location);
     if (row.locations.size === 0) this.rows.delete(area);
+  }
+
+  /** What differs of a crossing that stays in its row: a person is looked up once for what was and what is. */
+  private alter(kept: Kept, { verdict, bay, settles, worstHour }: Summary): void {
+    const { ref, verdict: was } = kept;
+    const { person, resource } = ref;
+    const row = this.rows.get(kept.area) as Row;
+    if (settles !== kept.settles) {
+      if (kept.settles) this.settling.add(ref, kept.settles, -1);
+      if (settles) this.settling.add(ref, settles, 1);
+    }
+    if (bay !== kept.bay) {
+      if (kept.bay) this.bays.get(kept.bay)?.add(person, was, -1);
+      if (bay) made(this.bays, bay, () => new WorstOf()).add(person, verdict, 1);
+    } else if (bay && verdict !== was) this.bays.get(bay)?.move(person, was, verdict);
+    if (worstHour !== kept.worstHour)
+      for (const hours of [this.hours, row.hours]) {
+        if (kept.worstHour !== null) hours.add(kept.worstHour, -1);
+        if (worstHour !== null) hours.add(worstHour, 1);
+      }
+    if (verdict !== was) {
+      const used = this.used.get(resource) as { clear: number; other: number };
+      used[was === 'clear' ? 'clear' : 'other']--;
+      used[verdict === 'clear' ? 'clear' : 'other']++;
+      for (const people of [this.people, row.people, row.cells.get(resource)]) people?.move(person, was, verdict);
+      row.rest = null;
+    }
+    Object.assign(kept, { verdict, bay, settles, worstHour });
   }
 
   /** The board, worst first. @param columns how many resources have a column of their own */

@@ -49,8 +49,8 @@ const mostInGroup = 400;
 /** Findings told in all, and groups that are looked at for them. */
 const mostTold = 9;
 const looked = 3 * mostTold;
-/** How much a crossing in a group weighs; common practice, no source. */
-const badness: Record<Verdict, number> = { blocked: 4, limited: 2, unknown: 0.2, clear: 0 };
+/** How much a crossing in a group weighs, in whole numbers, which add up the same in any order; common practice, no source. */
+const badness: Record<Verdict, number> = { blocked: 20, limited: 10, unknown: 1, clear: 0 };
 
 interface Group {
   kind: string;
@@ -67,10 +67,14 @@ function toldAnew(group: Group): void {
   group.found = undefined;
   group.changes++;
 }
-interface Kept {
-  groups: string[];
+/** The groups that a crossing stands in, and how much it weighs there. */
+interface Place {
+  area: string;
+  keys: readonly string[];
+  kinds: readonly string[];
   bad: number;
 }
+const nowhere: Place = { area: '', keys: [], kinds: [], bad: 0 };
 
 /** An evaluation with the crossing in whose words it is: of those that are alike, the first. */
 type Evaluated = Evaluation & { ref: CrossingRef };
@@ -99,43 +103,44 @@ class Worst {
  * whose crossings were evaluated again are worked out anew.
  */
 export class LeadingTally {
-  private readonly kept = new Map<string, Kept>();
+  private readonly kept = new Map<string, Place>();
   private readonly groups = new Map<string, Group>();
+  /** Crossings that are alike come out as one summary, and stand in the same groups. */
+  private readonly places = new WeakMap<Summary, Place>();
+
+  private placeOf(area: string, summary: Summary | null): Place {
+    if (summary === null || summary.verdict === 'clear' || summary.kinds.length === 0) return nowhere;
+    let place = this.places.get(summary);
+    if (place?.area !== area) {
+      const { kinds, verdict } = summary;
+      this.places.set(summary, (place = { area, kinds, keys: kinds.map((kind) => `${kind}|${area}`), bad: badness[verdict] }));
+    }
+    return place;
+  }
 
   /** Takes a crossing as it comes out now, in its area; null takes it out. */
   set(ref: CrossingRef, area: string, summary: Summary | null): void {
-    const before = this.kept.get(ref.id);
-    const isBad = summary !== null && summary.verdict !== 'clear' && summary.kinds.length > 0;
-    const bad = isBad ? badness[summary.verdict] : 0;
-    const keys = isBad ? summary.kinds.map((kind) => `${kind}|${area}`) : [];
-    if (before?.bad === bad && before.groups.length === keys.length && before.groups.every((key, i) => key === keys[i])) {
-      // it stands in the same groups, which are to be told anew
-      for (const key of keys) {
-        const group = this.groups.get(key);
-        group?.refs.set(ref.id, ref);
-        if (group) toldAnew(group);
-      }
-      return;
+    const before = this.kept.get(ref.id) ?? nowhere;
+    const now = this.placeOf(area, summary);
+    // what it stands in, it is to be told anew in, whatever changed
+    for (const [i, key] of now.keys.entries()) {
+      let group = this.groups.get(key);
+      if (!group)
+        this.groups.set(key, (group = { kind: now.kinds[i] as string, area, refs: new Map(), bad: 0, changes: 0, found: undefined }));
+      group.refs.set(ref.id, ref);
+      group.bad += now.bad - (before.keys.includes(key) ? before.bad : 0);
+      toldAnew(group);
     }
-    for (const key of before?.groups ?? []) {
-      const group = this.groups.get(key);
+    for (const key of before.keys) {
+      const group = now.keys.includes(key) ? undefined : this.groups.get(key);
       if (!group) continue;
       group.refs.delete(ref.id);
-      group.bad -= before?.bad ?? 0;
+      group.bad -= before.bad;
       toldAnew(group);
       if (group.refs.size === 0) this.groups.delete(key);
     }
-    this.kept.delete(ref.id);
-    if (!isBad) return;
-    this.kept.set(ref.id, { groups: keys, bad });
-    for (const [i, key] of keys.entries()) {
-      let group = this.groups.get(key);
-      if (!group)
-        this.groups.set(key, (group = { kind: summary.kinds[i] as string, area, refs: new Map(), bad: 0, changes: 0, found: undefined }));
-      group.refs.set(ref.id, ref);
-      group.bad += bad;
-      toldAnew(group);
-    }
+    if (now !== nowhere) this.kept.set(ref.id, now);
+    else if (before !== nowhere) this.kept.delete(ref.id);
   }
 
   /** What is left to be worked out, in small steps, so that whoever waits can be served between them. */

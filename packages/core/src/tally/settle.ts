@@ -38,6 +38,10 @@ export const wayOf: Record<Missing, WayToLearn> = {
 
 /** Facts of a device, which tell nothing of the one beside it. */
 const ofDevice: ReadonlySet<Missing> = new Set<Missing>(['screens', 'decoders', 'Wi-Fi signal', 'client version']);
+/** Facts that are learned together: in the same way, and of the same thing. */
+const keyOf = Object.fromEntries(
+  Object.entries(wayOf).map(([fact, way]) => [fact, `${way}${ofDevice.has(fact as Missing) ? ' of each device' : ''}`]),
+) as Record<Missing, string>;
 /** Whether each endpoint has to be asked: for what is of the device, and for the line where each has its own. */
 export const isOfEach = (fact: Missing, ownLines: boolean): boolean => ofDevice.has(fact) || (ownLines && wayOf[fact] === 'field check');
 
@@ -64,43 +68,53 @@ interface Waiting {
   /** One of the facts that are missing, for how it is learned. */
   fact: Missing;
   way: WayToLearn;
-  location: string;
   people: Map<string, number>;
   endpoints: Map<string, number>;
   crossings: number;
 }
 
+function count(map: Map<string, number>, id: string, times: 1 | -1): void {
+  const now = (map.get(id) ?? 0) + times;
+  if (now > 0) map.set(id, now);
+  else map.delete(id);
+}
+
 /** Crossings that are not known, by the place and the way to learn what is missing; one that is known is taken out again. */
 export class SettlingTally {
-  private readonly waiting = new Map<string, Waiting>();
+  /** By location, and by the way of each fact. */
+  private readonly waiting = new Map<string, Map<string, Waiting>>();
 
   add({ location, person, endpoint }: CrossingRef, fact: Missing, times: 1 | -1): void {
-    const way = wayOf[fact];
-    const device = ofDevice.has(fact);
-    const key = `${location}\n${way}\n${device}`;
-    const one = this.waiting.get(key) ?? { way, fact, location, people: new Map(), endpoints: new Map(), crossings: 0 };
-    this.waiting.set(key, one);
+    let there = this.waiting.get(location);
+    if (!there) this.waiting.set(location, (there = new Map()));
+    const key = keyOf[fact];
+    let one = there.get(key);
+    if (!one) there.set(key, (one = { way: wayOf[fact], fact, people: new Map(), endpoints: new Map(), crossings: 0 }));
     one.crossings += times;
-    for (const [map, id] of [
-      [one.people, person],
-      [one.endpoints, endpoint],
-    ] as const) {
-      const count = (map.get(id) ?? 0) + times;
-      if (count > 0) map.set(id, count);
-      else map.delete(id);
-    }
-    if (one.crossings === 0) this.waiting.delete(key);
+    count(one.people, person, times);
+    count(one.endpoints, endpoint, times);
+    if (one.crossings === 0) there.delete(key);
+    if (there.size === 0) this.waiting.delete(location);
   }
 
   /** The best of them; null where all is known. */
   best(model: EstateModel): Settling | null {
     let best: Settling | null = null;
-    for (const { way, fact, location, people, endpoints, crossings } of this.waiting.values()) {
+    for (const [location, there] of this.waiting) {
       const place = model.locations.get(location);
-      const each = isOfEach(fact, place?.ownLines ?? false);
-      const times = each ? endpoints.size : 1;
-      const next: Settling = { way, location: place?.name ?? location, crossings, people: people.size, times, minutes: times * ways[way] };
-      if (!best || isBefore(next, best)) best = next;
+      for (const { way, fact, people, endpoints, crossings } of there.values()) {
+        const each = isOfEach(fact, place?.ownLines ?? false);
+        const times = each ? endpoints.size : 1;
+        const next: Settling = {
+          way,
+          location: place?.name ?? location,
+          crossings,
+          people: people.size,
+          times,
+          minutes: times * ways[way],
+        };
+        if (!best || isBefore(next, best)) best = next;
+      }
     }
     return best;
   }
