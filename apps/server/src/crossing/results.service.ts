@@ -237,6 +237,8 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
    * whoever was renamed is found by the new name, and findings have it in their words.
    */
   private async tellAnew({ writes }: Over, laid: Laid, evaluated: readonly CrossingRef[]): Promise<void> {
+    // what was measured renames nothing
+    if (writes.length === 0) return;
     if (writes.some(({ kind }) => kind === 'person' || kind === 'location' || kind === 'resource')) this.stand.ordered.forgetTexts();
     const { model } = this.reader;
     const known = new Set(evaluated.map(({ id }) => id));

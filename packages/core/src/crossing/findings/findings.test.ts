@@ -6,6 +6,7 @@ import { otherSides } from '../../../test/otherSides.js';
 import { dock, home, office } from '../../../test/scenes.js';
 import { computeFigures, evaluateCrossing } from '../index.js';
 import { findingKinds } from './index.js';
+import { addedDelayGrade } from './link/delayUnderLoad.js';
 
 const scenarios = [...nearScenarios, ...farScenarios, ...otherSides];
 
@@ -51,4 +52,17 @@ describe('every kind of finding', () => {
     // by the kind itself: beneath another it would not be told either
     expect(findingKinds.find((each) => each.kind === kind)?.detect(facts, computeFigures(facts))).toBeNull();
   });
+});
+
+// common practice, no source: 30, 60 and 200 ms
+test.each([
+  [0, 'good'],
+  [30, 'good'],
+  [30.1, 'fair'],
+  [60, 'fair'],
+  [60.1, 'poor'],
+  [200, 'poor'],
+  [200.1, 'very poor'],
+] as const)('%f ms added by a full line are %s', (addedMs, grade) => {
+  expect(addedDelayGrade(addedMs)).toBe(grade);
 });
