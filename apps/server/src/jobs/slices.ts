@@ -7,8 +7,8 @@ const mostKept = 100;
 /** Goes through a list without holding others up: after every slice of time whoever waits is served first. */
 export async function eachInSlices<T>(list: readonly T[], work: (each: T) => void): Promise<void> {
   let until = performance.now() + sliceMs;
-  for (const [i, each] of list.entries()) {
-    work(each);
+  for (let i = 0; i < list.length; i++) {
+    work(list[i] as T);
     if (i % 32 > 0 || performance.now() < until) continue;
     await setImmediate();
     until = performance.now() + sliceMs;

@@ -141,6 +141,52 @@ describe('what is laid over it', () => {
     expect(set_.settings.get('organisation/*')).toEqual([setting]);
   });
 
+  const [first, shared] = small().endpoint as [Endpoint, Endpoint];
+  const [p1, p2] = small().person as [Estate['person'][number], Estate['person'][number]];
+  const changed = (kind: ObjectChange['kind'], before: { id: string }, more: object) => write(kind, before, { ...before, ...more });
+  test.each([
+    // what decides nothing of which there are
+    ['a device has another name', changed('endpoint', first, { name: 'Other' }), 'the same'],
+    ['a person has another name', changed('person', p1, { name: 'Other' }), 'the same'],
+    ['the same groups are written', changed('person', p1, { groups: ['inner'] }), 'the same'],
+    ['a setting is made', write('setting', null, { id: 's' }), 'the same'],
+    // what does, and is gone on from
+    ['a device stands elsewhere', changed('endpoint', first, { location: 'dock' }), 'gone on'],
+    ['a device is somebody else’s', changed('endpoint', first, { person: 'p2' }), 'gone on'],
+    ['a device is shared by more', changed('endpoint', shared, { users: ['p1', 'p2', 'p3'] }), 'gone on'],
+    ['a device is gone', write('endpoint', first, null), 'gone on'],
+    ['a device is new', write('endpoint', null, endpoint('e9', 'dock', 'p1')), 'gone on'],
+    ['a person is in another group', changed('person', p2, { groups: ['inner'] }), 'gone on'],
+    ['a person is gone', write('person', p2, null), 'gone on'],
+    ['somebody a device names comes to be', write('person', null, person('p4', 'inner')), 'gone on'],
+    ['a group publishes nothing', changed('group', small().group[0]!, { publications: [] }), 'anew'],
+    ['a resource is gone', write('resource', small().resource[0]!, null), 'anew'],
+  ])('which crossings there are where %s', (_, change, how) => {
+    const estate = { ...small(), endpoint: [...small().endpoint, endpoint('e4', 'hall', 'p4')] };
+    const under = modelOf(estate, [], { traits: kindTraits });
+    expect(under.crossings).toHaveLength(5);
+    const after = under.after({ writes: [change] });
+    expect(after.hasTheSameCrossings).toBe(how === 'the same');
+    const list = estate[change.kind] as { id: string }[];
+    const rest = list.filter(({ id }) => id !== change.id);
+    const anew = modelOf({ ...estate, [change.kind]: change.after ? [...rest, change.after] : rest } as Estate, [], { traits: kindTraits });
+    const told = (refs: readonly { id: string; location: string }[]) => refs.map(({ id, location }) => `${id} at ${location}`).sort();
+    const settled = after.settled();
+    for (const place of ['hall', 'dock']) expect(told(settled.crossingsAt(place))).toEqual(told(anew.crossingsAt(place)));
+    expect(told(settled.crossings)).toEqual(told(anew.crossings));
+    // each that stands as it stood is the very same one
+    const kept = settled.crossings.filter((ref) => under.crossings.includes(ref)).length;
+    if (how === 'the same') expect(settled.crossings).toBe(under.crossings);
+    else expect(kept > 0).toBe(how === 'gone on');
+  });
+
+  test('the list is made beneath, for all that are laid over', () => {
+    const under = modelOf(small(), [], { traits: kindTraits });
+    const one = under.after({ writes: [write('setting', null, { id: 's' })] }).crossings;
+    expect(under.after({ writes: [write('setting', null, { id: 't' })] }).crossings).toBe(one);
+    expect(under.crossings).toBe(one);
+  });
+
   test('can be told as laid over another', () => {
     const over: Over = { writes: away.laid!.writes, measurements: [], supposed: [] };
     expect(away.laidOver(model, over).laid).toEqual({ under: model, ...over });

@@ -2,8 +2,9 @@ import type { Endpoint, Estate, Measurement, ObjectKind, Organisation, Requireme
 import type { Reach } from '../access/index.js';
 import { atOnce } from '../indexes/index.js';
 import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
+import { same } from './difference.js';
 import { guestsKey, type Lookups, type Objects } from './lookups.js';
-import type { Over } from './over.js';
+import type { ObjectChange, Over } from './over.js';
 import { buildingParts, partsAfter, settledParts, type Completing, type ModelOptions, type Parts, type Traits } from './parts.js';
 
 /** What a model was laid over, and what was written over it. */
@@ -13,8 +14,19 @@ export interface Laid extends Over {
 
 const isGate = ({ breaks }: RequirementSet) => breaks !== undefined;
 const noOrganisation: Organisation = { id: 'organisation', name: 'Organisation', thresholds: {} };
-/** Kinds that decide which crossings there are. */
-const crossingKinds = new Set<ObjectKind>(['person', 'group', 'publication', 'resource', 'endpoint']);
+/** Kinds that decide which crossings there are, by these of their fields or by all. */
+const crossingKinds: Partial<Record<ObjectKind, readonly string[] | 'all'>> = {
+  ...{ group: 'all', publication: 'all', resource: 'all' },
+  person: ['groups'],
+  endpoint: ['person', 'users', 'location'],
+};
+type Fields = Readonly<Record<string, unknown>>;
+/** Whether a write decides which crossings there are: most are of what is said of somebody or of a device. */
+function decidesCrossings({ kind, before, after }: ObjectChange): boolean {
+  const fields = crossingKinds[kind];
+  if (!fields) return false;
+  return fields === 'all' || !before || !after || fields.some((field) => !same((before as Fields)[field], (after as Fields)[field]));
+}
 
 /**
  * The estate with the ways to look things up that the evaluation needs. Never changed: `after` lays what was written over it and
@@ -40,6 +52,8 @@ export class EstateModel implements Lookups {
   readonly offering: Lookups['offering'];
   private list: readonly CrossingRef[] | null = null;
   private lists: Estate | null = null;
+  /** The writes beneath which decide which crossings there are; found when first asked for. */
+  private deciding: readonly ObjectChange[] | null = null;
 
   private constructor(
     private readonly parts: Parts,
@@ -93,7 +107,7 @@ export class EstateModel implements Lookups {
   /** The same, to go on from for long: it holds nothing of the models before it. */
   settled(): EstateModel {
     const settled = new EstateModel(settledParts(this.parts), null);
-    settled.list = this.known();
+    settled.list = this.known() ?? this.listGoneOn();
     return settled;
   }
 
@@ -104,7 +118,22 @@ export class EstateModel implements Lookups {
   }
   /** Whether nothing that was laid over the model before decides which crossings there are. */
   get hasTheSameCrossings(): boolean {
-    return this.laid !== null && !this.laid.writes.some(({ kind }) => crossingKinds.has(kind));
+    if (this.laid) this.deciding ??= this.laid.writes.filter(decidesCrossings);
+    return this.deciding?.length === 0;
+  }
+
+  /** The list of the model under this one with what is other of the people and endpoints that were written; null where more decides. */
+  private listGoneOn(): readonly CrossingRef[] | null {
+    const under = this.laid?.under;
+    const list = under?.known();
+    if (!under || !list || !this.deciding?.every(({ kind }) => kind === 'person' || kind === 'endpoint')) return null;
+    const endpoints = new Set<string>();
+    for (const { kind, id } of this.deciding) {
+      if (kind === 'endpoint') endpoints.add(id);
+      else for (const model of [under, this]) for (const at of model.endpointsOf.get(id) ?? []) endpoints.add(at);
+    }
+    const here = [...endpoints].flatMap((id) => this.endpoints.get(id) ?? []);
+    return [...list.filter(({ endpoint }) => !endpoints.has(endpoint)), ...here.flatMap((endpoint) => this.crossingsOn(endpoint))];
   }
 
   get kinds(): readonly ObjectKind[] {
@@ -228,6 +257,8 @@ export class EstateModel implements Lookups {
   /** Lists all crossings, standing back between endpoints, so that asking for them takes no time. */
   *listing(): Generator<void, readonly CrossingRef[]> {
     this.list ??= this.known();
+    // the model beneath remembers what is the same for all that are laid over it
+    if (!this.list && this.hasTheSameCrossings && this.laid) this.list = yield* this.laid.under.listing();
     if (this.list) return this.list;
     const list: CrossingRef[] = [];
     for (const endpoint of this.endpoints.values()) {
