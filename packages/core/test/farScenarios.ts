@@ -308,6 +308,7 @@ export const farScenarios: Scenario[] = [
       }),
     ),
     says: /Timetable desktop opens although Workshop orders was wanted/,
+    mended: [/Set “Sessions left behind” to ask/, 'clear'],
   },
   {
     kind: 'a condition for getting in is not met',

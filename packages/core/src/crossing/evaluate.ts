@@ -51,21 +51,24 @@ const reached = { clear: 0, unknown: 1, limited: 2, blocked: 3 };
 const order = ({ effect, change, applicable }: Remedy): number =>
   effect ? reached[effect.becomes] * 10 + (!applicable ? 2 : change.patches.every((patch) => patch.do === 'setting') ? 0 : 1) : 50;
 
-/** Whether a change takes a risk away, though no figure gets better by it: a password of one’s own. */
-function takesAway(detect: FindingKind['detect'], facts: CrossingFacts, change: Change, after: CrossingFigures, { gain }: Effect): boolean {
+/** What a change leaves of a risk, though no figure gets better by it, as a part of what it costs: none of it by a password of one’s own. */
+function leftOf({ kind, found }: Met, facts: CrossingFacts, change: Change, after: CrossingFigures, { gain }: Effect): number {
   const later = gain > -0.01 ? facts.reader.after(change).readLike(facts) : null;
-  return later !== null && detect(later, after) === null;
+  if (!later) return 1;
+  const left = kind.detect(later, after);
+  return left ? (left.cost * after.assumed.finding.risk) / found.cost : 0;
 }
 
-function remediesOf(facts: CrossingFacts, before: CrossingFigures, { kind, found, weight }: Met): Remedy[] {
+function remediesOf(facts: CrossingFacts, before: CrossingFigures, met: Met): Remedy[] {
+  const { found, weight } = met;
   const remedies = found.remedies().map((proposal): Remedy => {
     const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
     const { text, change, at, ask = '' } = proposal;
     const same = { text, change, ...(at && { at }) };
     if (!after) return { ...same, applicable: false, effect: null, effectText: ask };
     let effect = effectOf(before, after);
-    if (!effect.helps && weight === 'risk' && takesAway(kind.detect, facts, proposal.change, after, effect))
-      effect = { ...effect, helps: true, text: ask ? '' : 'nothing else changes' };
+    const left = !effect.helps && weight === 'risk' ? leftOf(met, facts, proposal.change, after, effect) : 1;
+    if (left < 0.999) effect = { ...effect, helps: true, text: left > 0 ? 'the risk is less' : ask ? '' : 'nothing else changes' };
     return { ...same, applicable: isApplicable(change), effect, effectText: [effect.text, ask].filter(Boolean).join('; ') };
   });
   // A change that makes nothing better is no remedy.

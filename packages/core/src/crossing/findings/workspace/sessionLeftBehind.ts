@@ -1,5 +1,6 @@
 import { noChange } from '../../../change/index.js';
 import { byUse } from '../../../access/index.js';
+import { setHere } from '../../setHere.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
 
@@ -8,7 +9,8 @@ export const sessionLeftBehind: FindingKind = {
   kind: 'a session is left behind elsewhere',
   bay: 'Workspace',
   weight: 'risk',
-  detect: ({ person, resource, elsewhere, endpoint }, { settings, broken }) => {
+  detect: (facts, { settings, broken }) => {
+    const { person, resource, elsewhere } = facts;
     const [latest] = byUse(elsewhere);
     if (!latest || broken) return null;
     const policy = settings['session.leftBehind'];
@@ -35,11 +37,13 @@ export const sessionLeftBehind: FindingKind = {
         ...(policy === 'ask'
           ? []
           : [
-              {
-                text: `Set “Sessions left behind” to ask on ${endpoint.name}`,
-                change: noChange,
-                ask: 'the portal asks which session to take up',
-              },
+              setHere(
+                facts,
+                'session.leftBehind',
+                'ask',
+                (where) => `Set “Sessions left behind” to ask ${where}`,
+                'the portal asks which session to take up',
+              ),
             ]),
         { text: 'Sign the other session out', change: noChange, ask: 'its place on the host is free again' },
       ],
