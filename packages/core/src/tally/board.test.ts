@@ -3,7 +3,7 @@ import type { Bay, Verdict } from '@underpass/contracts';
 import fc from 'fast-check';
 import { plainly, worse } from '../../test/plainCounts.js';
 import { twoPlaces } from '../../test/twoPlaces.js';
-import { noCounts, type Summary } from '../crossing/index.js';
+import { noCounts, type Missing, type Summary } from '../crossing/index.js';
 import type { CrossingRef } from '../estate/index.js';
 import { areaOf, BoardTally } from './index.js';
 
@@ -32,6 +32,10 @@ describe('the board', () => {
     at: fc.nat(some.length - 1),
     verdict: fc.option(fc.constantFrom(...worse)),
     bay: fc.constantFrom<Bay>('Link', 'Host'),
+    settles: fc.option(fc.constantFrom<Missing>('loss', 'line rate', 'screens', 'certificate')),
+    worstHour: fc.option(fc.constantFrom(8, 20)),
+    // an area may be another one, and comes back
+    area: fc.constantFrom('', '', '', ' East'),
   });
 
   test('after any crossings came, turned out otherwise and went is what counting them anew gives', () => {
@@ -39,14 +43,20 @@ describe('the board', () => {
       fc.property(fc.array(anySet, { maxLength: 300 }), (sets) => {
         const tally = new BoardTally();
         const now = new Map<string, { ref: CrossingRef; summary: Summary }>();
-        for (const { at, verdict, bay } of sets) {
+        for (const { at, verdict, bay, settles, worstHour, area } of sets) {
           const ref = some[at]!;
-          const summary = verdict && { ...usual, verdict, bay: verdict === 'clear' ? null : bay };
-          tally.set(ref, areaOf(model, ref.location), summary);
+          const summary = verdict && { ...usual, verdict, bay: verdict === 'clear' ? null : bay, settles, worstHour };
+          tally.set(ref, `${areaOf(model, ref.location)}${area}`, summary);
           if (summary) now.set(ref.id, { ref, summary });
           else now.delete(ref.id);
         }
+        const anew = new BoardTally();
+        for (const { ref, summary } of now.values()) {
+          tally.set(ref, areaOf(model, ref.location), summary);
+          anew.set(ref, areaOf(model, ref.location), summary);
+        }
         const board = tally.board(model, 3);
+        expect(board).toEqual(anew.board(model, 3));
         const all = [...now.values()].map(({ ref, summary }) => ({
           ...ref,
           verdict: summary.verdict,
