@@ -45,7 +45,9 @@ export const sessionLeftBehind: FindingKind = {
                 'the portal asks which session to take up',
               ),
             ]),
-        { text: 'Sign the other session out', change: noChange, ask: 'its place on the host is free again' },
+        elsewhere.length === 1
+          ? { text: 'Sign the other session out', change: noChange, ask: 'its place on the host is free again' }
+          : { text: 'Sign the other sessions out', change: noChange, ask: 'their places on the hosts are free again' },
       ],
     };
   },
