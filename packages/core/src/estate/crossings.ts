@@ -30,3 +30,17 @@ export function placesOf(list: readonly CrossingRef[]): ReadonlyMap<string, read
   places.set(list, parted);
   return parted;
 }
+
+/** A list of crossings in which some endpoints have others: in their old places, and at the end where they had none. */
+export function replaced(list: readonly CrossingRef[], now: ReadonlyMap<string, readonly CrossingRef[]>): CrossingRef[] {
+  const waiting = new Map(now);
+  const all: CrossingRef[] = [];
+  for (const ref of list) {
+    if (!now.has(ref.endpoint)) all.push(ref);
+    else {
+      all.push(...(waiting.get(ref.endpoint) ?? []));
+      waiting.delete(ref.endpoint);
+    }
+  }
+  return [...all, ...[...waiting.values()].flat()];
+}

@@ -167,10 +167,11 @@ describe('what is laid over it', () => {
     expect(under.crossings).toHaveLength(5);
     const after = under.after({ writes: [change] });
     expect(after.hasTheSameCrossings).toBe(how === 'the same');
-    const list = estate[change.kind] as { id: string }[];
-    const rest = list.filter(({ id }) => id !== change.id);
-    const anew = modelOf({ ...estate, [change.kind]: change.after ? [...rest, change.after] : rest } as Estate, [], { traits: kindTraits });
-    const told = (refs: readonly { id: string; location: string }[]) => refs.map(({ id, location }) => `${id} at ${location}`).sort();
+    // the same written from the beginning, each where it stood
+    const list = (estate[change.kind] as { id: string }[]).flatMap((each) => (each.id === change.id ? (change.after ?? []) : each));
+    const all = change.before ? list : [...list, change.after];
+    const anew = modelOf({ ...estate, [change.kind]: all } as Estate, [], { traits: kindTraits });
+    const told = (refs: readonly { id: string; location: string }[]) => refs.map(({ id, location }) => `${id} at ${location}`);
     const settled = after.settled();
     for (const place of ['hall', 'dock']) expect(told(settled.crossingsAt(place))).toEqual(told(anew.crossingsAt(place)));
     expect(told(settled.crossings)).toEqual(told(anew.crossings));

@@ -1,7 +1,7 @@
 import type { Endpoint, Estate, Measurement, ObjectKind, Organisation, RequirementSet } from '@underpass/contracts';
 import type { Reach } from '../access/index.js';
 import { atOnce } from '../indexes/index.js';
-import { crossingId, placesOf, usersOf, type CrossingRef } from './crossings.js';
+import { crossingId, placesOf, replaced, usersOf, type CrossingRef } from './crossings.js';
 import { same } from './difference.js';
 import { guestsKey, type Lookups, type Objects } from './lookups.js';
 import type { ObjectChange, Over } from './over.js';
@@ -132,8 +132,12 @@ export class EstateModel implements Lookups {
       if (kind === 'endpoint') endpoints.add(id);
       else for (const model of [under, this]) for (const at of model.endpointsOf.get(id) ?? []) endpoints.add(at);
     }
-    const here = [...endpoints].flatMap((id) => this.endpoints.get(id) ?? []);
-    return [...list.filter(({ endpoint }) => !endpoints.has(endpoint)), ...here.flatMap((endpoint) => this.crossingsOn(endpoint))];
+    const now = new Map<string, CrossingRef[]>();
+    for (const id of endpoints) {
+      const endpoint = this.endpoints.get(id);
+      now.set(id, endpoint ? this.crossingsOn(endpoint) : []);
+    }
+    return replaced(list, now);
   }
 
   get kinds(): readonly ObjectKind[] {
