@@ -7,6 +7,8 @@ type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
 /** Rows of one statement: writing them out as text holds others up for some milliseconds. */
 const batch = 1000;
 const between = '\n';
+/** The database keeps seven digits, and nobody reads more than three behind the point. */
+const rounded = (figure: number): number => Math.round(figure * 1000) / 1000;
 /** After this many the database looks at the table anew. */
 const many = 5000;
 /** Up to this many are written before the results stand, so that whoever made a change finds it in the history at once. */
@@ -75,8 +77,8 @@ export class VerdictHistory {
             // as texts: an array is put into quotes one by one by the driver. No id has an end of line in it
             part.map(([id]) => id).join(between),
             part.map(([, { verdict }]) => verdict).join(between),
-            part.map(([, { delayMs }]) => delayMs).join(between),
-            part.map(([, { frameRate }]) => frameRate).join(between),
+            part.map(([, { delayMs }]) => rounded(delayMs)).join(between),
+            part.map(([, { frameRate }]) => rounded(frameRate)).join(between),
             between,
           ],
         );
