@@ -34,7 +34,7 @@ const heavy = new Set([
   'a file of 60 MB of YAML keys',
   '1 500 guesses at tokens by upgrade',
 ]);
-const cluster = await startCluster(short ? 'test-postgres' : 'attack-postgres', short ? 4640 : 4680, say);
+const cluster = await startCluster(short ? 'test-postgres' : 'attack-postgres', short ? 4640 : 4680, say, short);
 const name = `attack_${process.pid}`;
 let instance = null;
 try {

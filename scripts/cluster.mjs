@@ -64,9 +64,10 @@ const portFree = (port) =>
 
 /**
  * Starts the cluster of this name, making it first if it is not there.
+ * @param isFleeting what is in it need not outlive the machine: nothing is waited for until it lies on the disk
  * @returns {Promise<{url: (database: string) => string, stop: () => void}>}
  */
-export async function startCluster(name, firstPort, say = () => {}) {
+export async function startCluster(name, firstPort, say = () => {}, isFleeting = false) {
   if (!binaries()) {
     say('Installing PostgreSQL from Debian’s packages');
     aptInstall(['postgresql'], say);
@@ -126,7 +127,9 @@ export async function startCluster(name, firstPort, say = () => {}) {
   let port = runningPort();
   const ours = port === null;
   const begin = async () => {
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60`;
+    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60${
+      isFleeting ? ' -c fsync=off -c full_page_writes=off' : ''
+    }`;
     // after an unclean stop the server may need a moment to let go of its lock, or to recover
     for (let attempt = 0; ; attempt++) {
       const started = run('pg_ctl', ['start', '-D', data, '-l', log, '-w', '-t', '60', '-o', options], { stdio: 'ignore' });

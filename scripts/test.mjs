@@ -178,7 +178,7 @@ try {
     process.stdout.write(`${code === 0 ? 'ok    ' : code === 3 ? 'SKIPPED' : 'FAILED'} packages\n${output}`);
   }
   if (wanted('attack')) await check('attacks, short form', ['scripts/attack.mjs', '--short']);
-  if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say);
+  if (wanted('unit') || wanted('browser')) cluster = await startCluster('test-postgres', 4640, say, true);
   const env = {
     TEST_DATABASE: cluster?.url('postgres') ?? '',
     TZ: 'UTC',
