@@ -179,7 +179,7 @@ describe('screens', () => {
 
 describe('a device told in full', () => {
   const scanner: Partial<Peripheral> = { interfaces: ['06/01/01'] };
-  const item = (device: Partial<Peripheral>, otherwise: Otherwise = {}, rules: object[] = [], way: DeviceWay | null = null) => {
+  const itemOf = (device: Partial<Peripheral>, otherwise: Otherwise = {}, rules: object[] = [], way: DeviceWay | null = null) => {
     const facts = small({
       ...usb,
       ...otherwise,
@@ -187,7 +187,10 @@ describe('a device told in full', () => {
     });
     const { settings, session } = computeFigures(facts);
     const full = { id: 'd', endpoint: 'e1', vid: 'f1a5', pid: '0101', class: '00', interfaces: ['01/01/00'], ...device } as Peripheral;
-    const found = deviceItem(full, facts, settings, session, way);
+    return deviceItem(full, facts, settings, session, way);
+  };
+  const item = (...of: Parameters<typeof itemOf>) => {
+    const found = itemOf(...of);
     return found && [found.works, found.carriedAs, found.because?.code ?? null, found.meant];
   };
   test('what is the session’s own input works, whatever a rule says, unless it is made raw', () => {
@@ -222,6 +225,7 @@ describe('a device told in full', () => {
     // 400 questions of 12.5 ms are 5 s
     expect(item(scanner, {}, allow, way(12.4))).toEqual([true, 'raw USB', null, false]);
     expect(item(scanner, {}, allow, way(12.5))).toEqual([true, 'raw USB', 'each job longer', false]);
+    expect(itemOf(scanner, {}, allow, way(12.5))?.because).toEqual({ code: 'each job longer', seconds: 5 });
     expect(item(scanner, {}, allow, way(12.5, 20, false))).toEqual([true, 'raw USB', null, false]);
     const asking = { ...scanner, isochronousMbps: 20 };
     expect(item(asking, {}, allow, way(5, 20))).toEqual([true, 'raw USB', null, false]);
