@@ -119,6 +119,11 @@ describe('an arrangement', () => {
     if (byPx !== null) expect(faults[0]).toMatchObject({ screens: [0, 1], byPx });
   });
 
+  test('a screen with half a place has none: it stands to the right of all, at the height of the primary', () => {
+    for (const half of [{ x: 7 }, { y: 7 }])
+      expect(placedAt([screen({ x: 0, y: 40, primary: true }), screen(half)])[1]).toMatchObject({ x: 1920, y: 40 });
+  });
+
   test('an island of two is told once, by its nearest', () => {
     const screens = [row[0]!, screen({ x: 2020, y: 0 }), screen({ x: 3940, y: 0 })];
     expect(checkDesk(screens, native)).toEqual([{ code: 'gap', screens: [0, 1], byPx: 100 }]);
@@ -129,6 +134,11 @@ describe('an arrangement', () => {
       screens: [1],
       x: 1920,
       y: 0,
+    });
+    // also where it lies lower alone
+    expect(fault('primary not at origin', [screen({ x: 0, y: 1080, primary: true }), screen({ x: 0, y: 0 })])).toMatchObject({
+      x: 0,
+      y: 1080,
     });
     expect(fault('several primaries', [row[0]!, screen({ x: 1920, y: 0, primary: true })])?.screens).toEqual([0, 1]);
     expect(primaryOf([screen({ x: -1920, y: 0 }), screen({ x: 0, y: 0 })])).toBe(1);
@@ -226,6 +236,12 @@ describe('screens are moved', () => {
 
   test('mirrored it lies upon the primary one, and extended again to the right of all', () => {
     const mirrored = mirrorScreen(two, 1, true);
+    // whoever mirrors already goes on when another one begins to
+    expect(mirrorScreen([...mirrored, screen({ x: 3840, y: 0 })], 2, true).map(({ mirrors }) => mirrors ?? false)).toEqual([
+      false,
+      true,
+      true,
+    ]);
     expect(placedAt(mirrored)[1]).toEqual({ x: 0, y: 0, widthPx: 1920, heightPx: 1080 });
     expect(mirrorScreen(two, 0, true)).toEqual(two);
     expect(placedAt(mirrorScreen(mirrored, 1, false))[1]).toMatchObject({ x: 1920, y: 0 });
@@ -272,4 +288,5 @@ test('an arrangement as it stands in a file of a device', () => {
   ]);
   expect(deskLines([screen(), screen({ mirrors: true })])[0]?.value).toBe('mirror');
   expect(deskLines([screen()])[0]?.value).toBe('extend');
+  expect(deskLines([screen({ refreshHz: undefined })])[1]?.value).toBe('1920x1080 +0+0 primary');
 });

@@ -32,8 +32,8 @@ export function deskFaultSays(fault: DeskFault, nameOf: (screen: number) => stri
       };
     case 'too many screens':
       return {
-        what: `The client takes ${fault.most === 1 ? 'one screen' : `${fault.most} screens`}; ${several} stays out of the session.`,
-        todo: 'Mirror it, or leave it to local work.',
+        what: `The client takes ${fault.most === 1 ? 'one screen' : `${fault.most} screens`}; ${several} ${fault.screens.length === 1 ? 'stays' : 'stay'} out of the session.`,
+        todo: fault.screens.length === 1 ? 'Mirror it, or leave it to local work.' : 'Mirror them, or leave them to local work.',
       };
     case 'too many pixels':
       return {

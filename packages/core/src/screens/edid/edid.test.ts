@@ -100,6 +100,11 @@ describe('a description laid out by hand', () => {
     const without = (bytes: Uint8Array) => bytes.fill(0, 66, 69);
     expect(good(plain(without))).toMatchObject({ widthMm: 600, heightMm: 340 });
     expect(good(plain((bytes) => void (without(bytes), (bytes[22] = 0))))).toMatchObject({ widthMm: null, heightMm: null });
+    // of a picture that has one side alone too
+    for (const side of [66, 67]) {
+      const one = (bytes: Uint8Array) => void (without(bytes), (bytes[side] = 0x55));
+      expect(good(plain(one))).toMatchObject({ widthMm: 600, heightMm: 340 });
+    }
   });
 
   test.each<[string, (bytes: Uint8Array) => void, string[]]>([
@@ -135,6 +140,14 @@ describe('a description laid out by hand', () => {
     expect(new Set(found)).toEqual(new Set(['1920x1080@60', ...modes]));
   });
 
+  test('a picture of half lines has half a line more in each half', () => {
+    // 74.25 MHz / (2200 × 562.5) is 60 halves a second [CTA-861, 1080i]
+    const bytes = plain((all) =>
+      all.set([0x01, 0x1d, 0x80, 0x18, 0x71, 0x1c, 0x16, 0x20, 0x58, 0x2c, 0x25, 0, 0x55, 0x50, 0x21, 0, 0, 0x9e], 54),
+    );
+    expect(good(bytes).preferred).toMatchObject({ widthPx: 1920, heightPx: 1080, interlaced: true, refreshHz: 60 });
+  });
+
   test('a square mode is one of the older revisions alone', () => {
     const square = (revision: number) => plain((bytes) => void (bytes.set([0x81, 0x00], 38), (bytes[19] = revision)));
     expect(modesOf(square(2))).toContain('1280x1280@60');
@@ -150,6 +163,11 @@ describe('a description laid out by hand', () => {
     ['of HDMI before, behind latencies', [0x6d, 3, 12, 0, 0x10, 0, 0, 60, 0xa0, 5, 5, 0, 0x20, 3], ['3840x2160@24']],
     ['of a maker that is another', [0x6b, 3, 13, 0, 0x10, 0, 0, 60, 0x20, 0, 0x20, 1], []],
     ['a number that is none', [0x41, 220], []],
+    // up to 64 the highest bit says native: 129 is the first, 192 the last of them, 193 is a mode of its own
+    ['the first native one', [0x41, 129], ['640x480@60']],
+    ['no native one', [0x41, 128], []],
+    ['the last native one', [0x41, 192], ['1920x1080@100']],
+    ['the first beyond them', [0x41, 193], ['5120x2160@120']],
   ])('modes of its extension %s', (_, data, modes) => {
     expect(new Set(modesOf(plain(cta(...data), 1)))).toEqual(new Set(['1920x1080@60', ...modes]));
   });
@@ -186,6 +204,41 @@ describe('what is wrong is told, with where it stands, and the rest is read', ()
     ['half a block', new Uint8Array([...plain(), ...new Uint8Array(60)]), ['188: ends within a block, 60 bytes after its beginning']],
     ['a maker that is no letters', plain((bytes) => bytes.set([0, 0], 8)), ['8: names its maker with something that is no letter']],
     ['a week that is none', plain((bytes) => void (bytes[16] = 99)), ['16: was made in week 99 of a year']],
+    [
+      'a maker whose letter is beyond Z',
+      plain((bytes) => bytes.set([0x56, 0x1b], 8)),
+      ['8: names its maker with something that is no letter'],
+    ],
+    [
+      'a maker with one letter that is none',
+      plain((bytes) => bytes.set([0x56, 0x00], 8)),
+      ['8: names its maker with something that is no letter'],
+    ],
+    ['a maker from A to Z', plain((bytes) => bytes.set([0x04, 0x3a], 8)), []],
+    ['the last week of a year', plain((bytes) => void (bytes[16] = 54)), []],
+    ['a week that is none by one', plain((bytes) => void (bytes[16] = 55)), ['16: was made in week 55 of a year']],
+    ['the year of a model', plain((bytes) => void (bytes[16] = 255)), []],
+    ['a year without a week', plain((bytes) => void (bytes[16] = 0)), []],
+    ['the first year there is, with a week', plain((bytes) => void (bytes[17] = 0)), []],
+    [
+      'several, in the order in which they stand',
+      plain((bytes) => void (bytes.fill(0, 54, 72), (bytes[18] = 2), (bytes[126] = 1), bytes.set([0, 0], 8))),
+      [
+        '8: names its maker with something that is no letter',
+        '18: is version 2.4 of the format; 1.0 to 1.4 can be read',
+        '54: does not say first which mode it wants most',
+        '126: says that 1 more block follows; 0 are there',
+      ],
+    ],
+    [
+      'a mode before a version: by its place all the same',
+      plain((bytes) => void ((bytes[59] = 0), (bytes[61] = 0), (bytes[126] = 1), (bytes[18] = 2)), 0),
+      [
+        '18: is version 2.4 of the format; 1.0 to 1.4 can be read',
+        '54: describes a mode of 1920 × 0',
+        '126: says that 1 more block follows; 0 are there',
+      ],
+    ],
     ['no year', plain((bytes) => bytes.set([0, 0], 16)), ['17: does not say when it was made']],
     ['another version', plain((bytes) => void (bytes[18] = 2)), ['18: is version 2.4 of the format; 1.0 to 1.4 can be read']],
     ['no mode first', plain((bytes) => bytes.fill(0, 54, 72)), ['54: does not say first which mode it wants most']],
