@@ -44,6 +44,7 @@ describe('what is old weighs less', () => {
     expect(aged(figure, 1, { low: 5, high: 80 })).toBe(figure);
     expect(aged(figure, 0.75, { low: 8, high: 80 })).toMatchObject({ value: 20, low: 17, high: 35, note: 'Ann, 2025; old, weighs 75 %' });
     // what is not ruled out is never taken for narrower than what was measured
+    expect(aged(figure, 0, { low: 8, high: 80 })).toMatchObject({ low: 8, high: 80, note: 'Ann, 2025; old, weighs nothing' });
     expect(aged(figure, 0.5, { low: 30, high: 10 })).toMatchObject({ low: 20, high: 20 });
   });
 

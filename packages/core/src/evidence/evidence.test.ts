@@ -61,6 +61,37 @@ describe('which measurement counts', () => {
     expect(chooseEvidence(list, { ...hall, ownLines: true }, { id: 'e3' }, farEnd).roundTrips).toBeUndefined();
   });
 
+  test('what was sent again is said of the round trips of a field check alone', () => {
+    const of = (method: Measurement['method']) =>
+      chooseEvidence([measured(1, { roundTrips: trips(20), downMbps: 80 }, { method })], hall, { id: 'e1' }, farEnd);
+    expect(of('field check').roundTrips).toMatchObject({ sentAgain: true });
+    expect(of('field check').downMbps).not.toHaveProperty('sentAgain');
+    expect(of('ping').roundTrips).not.toHaveProperty('sentAgain');
+  });
+
+  test('how old the oldest of the line is, by the day; a device’s own is no part of it', () => {
+    const of = (...list: Measurement[]) => chooseEvidence(list, hall, { id: 'e1' }, farEnd).oldest;
+    // days since 1970: 2026-11-01 is the 20 758th
+    expect(of(measured(1, { downMbps: 100 }), measured(3, { upMbps: 20 }))).toEqual({ at: '2026-11-01T08:00:00Z', day: 20_758 });
+    expect(of(measured(1, { upMbps: 20 }), measured(3, { downMbps: 100 }))).toMatchObject({ at: '2026-11-01T08:00:00Z' });
+    // what was measured anew is as old as it is now
+    expect(of(measured(1, { downMbps: 100 }), measured(3, { downMbps: 80 }))).toMatchObject({ at: '2026-11-03T08:00:00Z' });
+    expect(of(measured(1, { screens: [{ widthPx: 800, heightPx: 600, scale: 1 }] }, { endpoint: 'e1' }))).toBeUndefined();
+    expect(of()).toBeUndefined();
+  });
+
+  test('what was rejected is told while nothing newer stands in its place', () => {
+    const wrong = (day: number) => measured(day, { roundTrips: trips(1) }, { vantage: 'host', endpoint: 'e1' });
+    const of = (...list: Measurement[]) =>
+      chooseEvidence(list, hall, { id: 'e1' }, farEnd).rejected.map(({ measurement }) => measurement.at.slice(8, 10));
+    const right = (day: number) => measured(day, { roundTrips: trips(20) }, { endpoint: 'e1' });
+    expect([of(wrong(2)), of(wrong(2), right(3)), of(right(1), wrong(2)), of(wrong(2), right(2))]).toEqual([['02'], [], ['02'], []]);
+    expect(of(wrong(2), measured(3, { downMbps: 80 }))).toEqual(['02']);
+    // another’s is not told here
+    expect(of(measured(2, { roundTrips: trips(1) }, { vantage: 'host', endpoint: 'e2' }))).toEqual([]);
+    expect(of(measured(2, { roundTrips: trips(1) }, { vantage: 'host' }))).toEqual(['02']);
+  });
+
   test('only hardware that a browser proves is a decoder', () => {
     const decodes = [
       { codec: 'h264' as const, mode: '2160p30' as const, supported: true, smooth: true, hardware: true },
