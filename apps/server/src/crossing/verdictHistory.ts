@@ -6,6 +6,7 @@ import { eachInSlices } from '../jobs/slices.js';
 type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
 /** Rows of one statement: writing them out as text holds others up for some milliseconds. */
 const batch = 1000;
+/** Between the texts of a batch: no id, verdict or figure has an end of line in it. */
 const between = '\n';
 /** The database keeps seven digits, and nobody reads more than three behind the point. */
 const rounded = (figure: number): number => Math.round(figure * 1000) / 1000;
@@ -74,7 +75,7 @@ export class VerdictHistory {
             version,
             momentMs,
             cause,
-            // as texts: an array is put into quotes one by one by the driver. No id has an end of line in it
+            // as texts: an array is put into quotes one by one by the driver
             part.map(([id]) => id).join(between),
             part.map(([, { verdict }]) => verdict).join(between),
             part.map(([, { delayMs }]) => rounded(delayMs)).join(between),

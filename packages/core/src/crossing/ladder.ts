@@ -134,9 +134,14 @@ export function versionFloor(facts: CrossingFacts, s: SettingValues): { version:
 export const highestTls = ({ tlsHighest, tlsMinimum }: Gateway): '1.2' | '1.3' | undefined =>
   tlsHighest ?? (tlsMinimum === '1.3' ? '1.3' : undefined);
 
-function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boolean): boolean {
+/** Ways to sign in that the client can and the settings allow; none where they ask for one that it cannot. */
+export function waysToSignIn(s: SettingValues, canPreSession: boolean): readonly string[] {
   const client = canPreSession ? ['pre-session', 'tls'] : ['tls'];
-  const asked = s['security.preSession'] ? client.filter((mode) => mode === 'pre-session') : client;
+  return s['security.preSession'] ? client.filter((mode) => mode === 'pre-session') : client;
+}
+
+function negotiates(facts: CrossingFacts, s: SettingValues, canPreSession: boolean): boolean {
+  const asked = waysToSignIn(s, canPreSession);
   return (
     s['security.tlsMinimum'] <= (highestTls(facts.gateway) ?? '1.3') &&
     asked.some((mode) => facts.pool.securityModes.includes(mode as 'tls')) &&

@@ -16,7 +16,9 @@ const isGate = ({ breaks }: RequirementSet) => breaks !== undefined;
 const noOrganisation: Organisation = { id: 'organisation', name: 'Organisation', thresholds: {} };
 /** Kinds that decide which crossings there are, by these of their fields or by all. */
 const crossingKinds: Partial<Record<ObjectKind, readonly string[] | 'all'>> = {
-  ...{ group: 'all', publication: 'all', resource: 'all' },
+  group: 'all',
+  publication: 'all',
+  resource: 'all',
   person: ['groups'],
   endpoint: ['person', 'users', 'location'],
 };
@@ -52,7 +54,7 @@ export class EstateModel implements Lookups {
   readonly offering: Lookups['offering'];
   private list: readonly CrossingRef[] | null = null;
   private lists: Estate | null = null;
-  /** The writes beneath which decide which crossings there are; found when first asked for. */
+  /** Of what was written over the model before, what decides which crossings there are; found when first asked for. */
   private deciding: readonly ObjectChange[] | null = null;
 
   private constructor(

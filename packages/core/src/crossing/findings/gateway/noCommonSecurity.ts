@@ -1,7 +1,7 @@
 import { asIf, doing, fieldsTo } from '../../../change/index.js';
 import type { CrossingFacts } from '../../facts.js';
 import { cost, type FindingKind, type Proposal } from '../../finding.js';
-import { highestTls } from '../../ladder.js';
+import { highestTls, waysToSignIn } from '../../ladder.js';
 import { setHere } from '../../setHere.js';
 
 /** The way in is drawn by the host then. */
@@ -28,11 +28,11 @@ export const noCommonSecurity: FindingKind = {
     const can = session.limits.preSession;
     const least = settings['security.tlsMinimum'];
     const highest = highestTls(gateway);
-    const isOld = highest !== undefined && highest < least;
-    const asked = settings['security.preSession'] ? ['pre-session'] : ['pre-session', 'tls'];
+    const old = highest !== undefined && highest < least ? highest : null;
+    const asked = waysToSignIn(settings, can);
     const without = [pool, gateway].filter(({ securityModes }) => !securityModes.some((mode) => asked.includes(mode)));
-    const because = isOld
-      ? `The settings ask for TLS ${least}, and ${gateway.name} speaks ${highest} at most`
+    const because = old
+      ? `The settings ask for TLS ${least}, and ${gateway.name} speaks ${old} at most`
       : can
         ? `${without.map(({ name }) => name).join(' and ')} ${without.length === 1 ? 'offers' : 'offer'} no way to sign in that the settings allow`
         : `Pre-session sign-in is asked for, and a ${endpoint.clientKind} cannot do it`;
@@ -52,7 +52,7 @@ export const noCommonSecurity: FindingKind = {
         },
       ],
       remedies: () => [
-        ...(isOld && highest
+        ...(old
           ? [
               {
                 text: `Have ${gateway.name} speak TLS ${least}`,
@@ -62,8 +62,8 @@ export const noCommonSecurity: FindingKind = {
               setHere(
                 facts,
                 'security.tlsMinimum',
-                highest,
-                (where) => `Allow TLS ${highest} ${where}`,
+                old,
+                (where) => `Allow TLS ${old} ${where}`,
                 'an older TLS is weaker: whoever answers for security has to agree',
               ),
             ]
