@@ -68,7 +68,8 @@ export const noCommonSecurity: FindingKind = {
               ),
             ]
           : []),
-        ...(can
+        // another client speaks no other TLS to the gateway
+        ...(can || old
           ? []
           : [
               {
