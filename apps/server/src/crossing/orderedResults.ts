@@ -1,10 +1,12 @@
 import { atOnce, type CrossingRef, type Summary } from '@underpass/core';
-import { mergePairs, sortSteps } from '../jobs/order.js';
+import { sortSteps } from '../jobs/order.js';
 
 /** A crossing with what it comes to. */
 export interface Result {
   readonly ref: CrossingRef;
   readonly summary: Summary;
+  /** Its place in the list: by the verdict, then by the delay. */
+  readonly order: number;
   /** What a search looks through; made when first asked for. */
   text: string | null;
   /** Another one has come for it, or it is no more. */
@@ -13,12 +15,15 @@ export interface Result {
 
 /** From so many changes on, putting them in their place is work of its own. */
 const many = 10_000;
-/** Where no more than one in so many is new, each is looked up its place; else all are gone through. */
-const few = 16;
+/** So many are gone through between two steps. */
+const stride = 8192;
 
 const rank = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
-const worseFirst = (a: Result, b: Result): number =>
-  rank[a.summary.verdict] - rank[b.summary.verdict] || b.summary.delayMs - a.summary.delayMs || (a.ref.id < b.ref.id ? -1 : 1);
+/** More than any delay, ms: a verdict comes before every delay. */
+const beyond = 1e7;
+/** As one figure: the list is far longer than the machine's caches, and each look into what a result refers to has to be waited for. */
+const orderOf = ({ verdict, delayMs }: Summary): number => rank[verdict] * beyond - Math.min(delayMs, beyond - 1);
+const worseFirst = (a: Result, b: Result): number => a.order - b.order || (a.ref.id < b.ref.id ? -1 : 1);
 
 /** Results by the id of their crossing, and in the order of the list, worst first. What changed is put in its place when the list is next asked for. */
 export class OrderedResults {
@@ -30,7 +35,7 @@ export class OrderedResults {
 
   put(ref: CrossingRef, summary: Summary): void {
     this.leave(ref.id);
-    const result = { ref, summary, text: null, isGone: false };
+    const result = { ref, summary, order: orderOf(summary), text: null, isGone: false };
     this.byId.set(ref.id, result);
     this.fresh.push(result);
   }
@@ -69,37 +74,26 @@ export class OrderedResults {
     // what comes between the steps waits for the next time, or its place would be lost
     this.isAtWork = true;
     try {
-      const sorted = yield* sortSteps(come, worseFirst);
-      if (sorted.length * few < this.sorted.length) this.sorted = placed(sorted, this.sorted);
-      else {
-        const [all = []] = yield* mergePairs([sorted, this.sorted.filter(({ isGone }) => !isGone)], worseFirst);
-        this.sorted = all;
-      }
+      this.sorted = yield* placed(yield* sortSteps(come, worseFirst), this.sorted);
     } finally {
       this.isAtWork = false;
     }
   }
 }
 
-/** A long list with a few that came put in their places, and without those that are gone. */
-function placed(come: readonly Result[], list: readonly Result[]): Result[] {
+/** A list with those that came put in their places, and without those that are gone, in steps. */
+function* placed(come: readonly Result[], list: readonly Result[]): Generator<void, Result[]> {
   // of its full length at once: a list that grows is copied over and over
   const all = new Array<Result>(list.length + come.length);
   let [count, next] = [0, 0];
-  const copyTo = (end: number) => {
-    for (; next < end; next++) if (!(list[next] as Result).isGone) all[count++] = list[next] as Result;
-  };
-  for (const result of come) {
-    let [low, high] = [next, list.length];
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if (worseFirst(list[middle] as Result, result) < 0) low = middle + 1;
-      else high = middle;
-    }
-    copyTo(low);
+  for (let i = 0; i < list.length; i++) {
+    const result = list[i] as Result;
+    if (i % stride === stride - 1) yield;
+    if (result.isGone) continue;
+    for (let first = come[next]; first && worseFirst(first, result) < 0; first = come[++next]) all[count++] = first;
     all[count++] = result;
   }
-  copyTo(list.length);
+  for (; next < come.length; next++) all[count++] = come[next] as Result;
   all.length = count;
   return all;
 }

@@ -115,8 +115,11 @@ export class ChangeService {
     const mine = this.turn.then(() =>
       this.data.transaction(async (manager) => {
         // one writer at a time, over all servers: a later version must never become visible before an earlier one
-        await manager.query(`SELECT pg_advisory_xact_lock(4600)`);
-        await this.store.refresh('another server');
+        // the last version that was given out is looked at once the lock is held
+        const [given] = (await manager.query(
+          `WITH held AS MATERIALIZED (SELECT pg_advisory_xact_lock(4600)) SELECT pg_sequence_last_value('estate_version_seq') AS last FROM held`,
+        )) as [{ last: string | null }];
+        await this.store.refresh('another server', Number(given.last ?? 0));
         return work(manager);
       }),
     );
@@ -157,7 +160,7 @@ export class ChangeService {
     for (const { source, kind, id, fields } of unsaid) await takeBack(manager, source, kind, id, Object.keys(fields));
     await writeSays(manager, says);
     await writeMeasurements(manager, measurements, version);
-    await this.channel.tell({ type: 'estate', cause: summary.slice(0, 200) }, manager);
+    await this.channel.tell({ type: 'estate', cause: summary.slice(0, 200), version: Number(version) }, manager);
   }
 
   /** Keeps measurements; they are never changed afterwards. The year's partition is made when its first row comes. */
@@ -170,7 +173,7 @@ export class ChangeService {
     await this.locked(async (manager) => {
       const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
       await writeMeasurements(manager, measurements, version);
-      await this.channel.tell({ type: 'estate', cause: cause.slice(0, 200) }, manager);
+      await this.channel.tell({ type: 'estate', cause: cause.slice(0, 200), version: Number(version) }, manager);
     });
     await this.shown(cause);
   }

@@ -9,15 +9,15 @@ import { Channel } from '../events/channel.service.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
 import {
   emptyObjects,
-  firstSince,
   measurementOf,
   measurementsSince,
   modelFrom,
   objectsSince,
-  rowsAtOnce,
+  writtenSince,
   type MeasurementRecord,
   type ObjectRow,
   type Query,
+  type Written,
 } from './load.js';
 
 /** What a refresh brought; null where everything was read anew. */
@@ -25,6 +25,13 @@ export interface StoreChange {
   version: number;
   cause: string;
   over: Over | null;
+}
+
+/** What was told and is not read yet: up to a version, or all of it anew. */
+interface Missed {
+  cause: string;
+  upTo: number;
+  anew: boolean;
 }
 
 /** Waits between tries to read what was missed, ms. */
@@ -44,6 +51,7 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
   private readonly heard: Subscription;
   private refreshing: Promise<void> = Promise.resolve();
   private catchingUp = false;
+  private missed: Missed | null = null;
   private closed = false;
   /** The estate as it was read last. It is never changed: whoever holds one goes on with it. */
   model: EstateModel = modelOf(emptyEstate(), []);
@@ -54,11 +62,10 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     private readonly channel: Channel,
   ) {
     this.heard = channel.told.subscribe((message) => {
-      if (message.type === 'estate') this.catchUp(message.cause);
+      if (message.type === 'estate') this.catchUp(message.cause, { upTo: message.version });
       // what was told while nothing was heard is read now
       else if (message.type === 'connected') this.catchUp('reconnected');
-      else if (message.type === 'reread')
-        this.reread(message.cause).catch((error: Error) => this.logger.error(`the estate could not be read: ${error.message}`));
+      else if (message.type === 'reread') this.catchUp(message.cause, { anew: true });
     });
   }
 
@@ -105,28 +112,43 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     return ids;
   }
 
-  /** Brings the read model to the database's version; calls wait for each other. A failure is the caller's to tell. */
-  refresh(cause: string): Promise<void> {
-    const turn = this.refreshing.then(() => this.load(cause));
+  /**
+   * Brings the read model to the database's version; calls wait for each other. A failure is the caller's to tell.
+   * @param upTo what is known already when its turn comes is not read again
+   */
+  refresh(cause: string, upTo = Infinity): Promise<void> {
+    const turn = this.refreshing.then(() => (upTo <= this.version ? undefined : this.load(cause)));
     this.refreshing = turn.catch(() => undefined);
     return turn;
   }
 
-  /** Brings the read model up to date however long it takes: what was acknowledged appears as soon as it can be read. */
-  catchUp(cause: string): void {
+  /**
+   * Brings the read model up to date however long it takes: what was acknowledged appears as soon as it can be read. What is told
+   * while something told before is being read is read after it.
+   */
+  catchUp(cause: string, { upTo = Infinity, anew = false }: Partial<Omit<Missed, 'cause'>> = {}): void {
+    if (upTo <= this.version) return;
+    this.missed = { cause, upTo: Math.max(upTo, this.missed?.upTo ?? 0), anew: anew || (this.missed?.anew ?? false) };
     if (this.catchingUp) return;
     this.catchingUp = true;
-    this.retry(cause)
-      .catch((error: Error) => this.logger.error(error.message))
-      .finally(() => (this.catchingUp = false))
-      .catch(() => undefined);
+    this.retry().catch((error: Error) => this.logger.error(error.message));
   }
 
-  private async retry(cause: string): Promise<void> {
+  private async retry(): Promise<void> {
+    try {
+      for (let next = this.missed; next && !this.closed; next = this.missed) {
+        this.missed = null;
+        await this.readAtLast(next);
+      }
+    } finally {
+      this.catchingUp = false;
+    }
+  }
+
+  private async readAtLast({ cause, upTo, anew }: Missed): Promise<void> {
     for (let waitMs = firstWaitMs; !this.closed; waitMs = Math.min(2 * waitMs, longestWaitMs)) {
       try {
-        await this.refresh(cause);
-        break;
+        return await (anew ? this.reread(cause) : this.refresh(cause, upTo));
       } catch (error) {
         this.logger.warn(`the estate could not be read, trying again: ${(error as Error).message}`);
         await wait(waitMs, undefined, { ref: false });
@@ -169,16 +191,15 @@ export class EstateStore implements OnModuleInit, OnApplicationShutdown {
     this.take(model, seen, { cause, over: { writes: known, measurements, supposed: [] } });
   }
 
-  /** What was written after a version. */
-  private async since(version: string): Promise<{ rows: ObjectRow[]; measured: MeasurementRecord[] }> {
-    const [rows, measured] = await Promise.all([firstSince(this.query, version), measurementsSince(this.query, version)]);
-    if (rows.length < rowsAtOnce) return { rows, measured };
-    // more than one part: all of one moment, or what is written in between would stand in the later ones alone
+  /** What was written after a version, all of it of one moment. */
+  private async since(version: string): Promise<Written> {
+    const few = version === '0' ? null : await writtenSince(this.query, version);
+    if (few) return few;
     return this.data.transaction('REPEATABLE READ', async (manager) => {
       const query: Query = (sql, parameters) => manager.query(sql, parameters as never[]);
-      const all: ObjectRow[] = [];
-      for await (const part of objectsSince(query, version)) all.push(...part);
-      return { rows: all, measured: await measurementsSince(query, version) };
+      const rows: ObjectRow[] = [];
+      for await (const part of objectsSince(query, version)) rows.push(...part);
+      return { rows, measured: await measurementsSince(query, version) };
     });
   }
 

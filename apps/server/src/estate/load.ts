@@ -14,7 +14,8 @@ export interface ObjectRow {
 }
 export interface MeasurementRecord {
   id: string;
-  at: Date;
+  /** A text where it came as part of a row of another shape. */
+  at: Date | string;
   by_name: string;
   method: Measurement['method'];
   vantage: Measurement['vantage'];
@@ -32,12 +33,30 @@ export interface MeasurementRecord {
 /** Rows that are read at once: a large answer is taken apart in one go, in which nobody else is served. */
 export const rowsAtOnce = 1000;
 
-/** The first objects written after a version: all of them where they are fewer than are read at once. Found by version, as an edit is. */
-export const firstSince = (query: Query, version: string): Promise<ObjectRow[]> =>
-  query<ObjectRow>(
-    `SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY version, kind, id LIMIT ${rowsAtOnce}`,
+/** What was written after a version. */
+export interface Written {
+  rows: ObjectRow[];
+  measured: MeasurementRecord[];
+}
+
+/**
+ * What was written after a version, in one statement: of two the later one may see what came in between, and what the first one
+ * missed of it would never be read, since its version counts as read. Null where there is more than is read at once.
+ */
+export async function writtenSince(query: Query, version: string): Promise<Written | null> {
+  const all = await query<ObjectRow | { kind: 'measurement'; data: Omit<MeasurementRecord, 'version'>; version: string }>(
+    `(SELECT kind, id, data, version, deleted FROM estate_object WHERE version > $1 ORDER BY version, kind, id LIMIT ${rowsAtOnce})
+     UNION ALL
+     (SELECT 'measurement', id, to_jsonb(measurement), version, false FROM measurement WHERE version > $1 ORDER BY at, id LIMIT ${rowsAtOnce})`,
     [version],
   );
+  const rows: ObjectRow[] = [];
+  const measured: MeasurementRecord[] = [];
+  for (const row of all)
+    if (row.kind === 'measurement') measured.push({ ...row.data, version: row.version });
+    else rows.push(row);
+  return rows.length < rowsAtOnce && measured.length < rowsAtOnce ? { rows, measured } : null;
+}
 
 /** Objects written after a version, in parts. Where there is more than one part, the query has to be of one moment. */
 export async function* objectsSince(query: Query, version: string): AsyncGenerator<ObjectRow[]> {
@@ -57,7 +76,7 @@ export const measurementsSince = (query: Query, version: string) =>
 
 export const measurementOf = (row: MeasurementRecord): Measurement => ({
   id: row.id,
-  at: row.at.toISOString().replace('.000Z', 'Z'),
+  at: new Date(row.at).toISOString().replace('.000Z', 'Z'),
   by: row.by_name,
   method: row.method,
   vantage: row.vantage,

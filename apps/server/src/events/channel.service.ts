@@ -13,7 +13,7 @@ const againAfterMs = 1000;
 export type Told =
   | { type: 'check' | 'sighting' | 'sessions' | 'job' | 'boot'; id: string }
   /** The estate is at another version. */
-  | { type: 'estate'; cause: string }
+  | { type: 'estate'; cause: string; version: number }
   /** What no version tells was changed, such as measurements that were erased. */
   | { type: 'reread'; cause: string }
   /** Heard again, or for the first time: what was told before is not known. */
