@@ -3,6 +3,8 @@ import pg from 'pg';
 import { Subject } from 'rxjs';
 import type { DataSource } from 'typeorm';
 import type { Channel, Told } from '../src/events/channel.service.js';
+import type { Config } from '../src/config.js';
+import { ResultsService } from '../src/crossing/results.service.js';
 import { EstateStore, type StoreChange } from '../src/estate/estate.store.js';
 import { makeDatabase } from './server.js';
 
@@ -135,4 +137,15 @@ test('more than is read at once is read whole, and the moment of a measurement i
     partial: false,
     figures: { rttMs: [12.5] },
   });
+});
+
+test('long work knows what was written before it began, heard of or not', async () => {
+  const results = new ResultsService(store, { query: oneByOne } as unknown as DataSource, { role: 'worker' } as Config);
+  await results.onModuleInit();
+  await results.standing();
+  expect(results.version).toBe(store.version);
+  const version = Number(await bothWritten('Wexcombe not heard of'));
+  await results.standing();
+  expect([results.version, results.reader.model.locations.get('wexcombe')!.name]).toEqual([version, 'Wexcombe not heard of']);
+  await results.onApplicationShutdown();
 });

@@ -96,8 +96,9 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
       }, idleMs).unref();
   }
 
-  /** Resolves when results stand for every change known so far. */
+  /** Resolves when results stand for everything written so far, also by others and not heard of yet. */
   async standing(): Promise<void> {
+    await this.store.refresh('another server');
     this.begin();
     if (this.pending) this.work ??= this.run();
     await this.settled();
