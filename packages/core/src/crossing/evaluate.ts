@@ -61,16 +61,22 @@ function leftOf({ kind, found }: Met, facts: CrossingFacts, change: Change, afte
 
 function remediesOf(facts: CrossingFacts, before: CrossingFigures, met: Met): Remedy[] {
   const { found, weight } = met;
-  const remedies = found.remedies().map((proposal): Remedy => {
-    const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
-    const { text, change, at, ask = '' } = proposal;
-    const same = { text, change, ...(at && { at }) };
-    if (!after) return { ...same, applicable: false, effect: null, effectText: ask };
-    let effect = effectOf(before, after);
-    const left = !effect.helps && weight === 'risk' ? leftOf(met, facts, proposal.change, after, effect) : 1;
-    if (left < 0.999) effect = { ...effect, helps: true, text: left > 0 ? 'the risk is less' : ask ? '' : 'nothing else changes' };
-    return { ...same, applicable: isApplicable(change), effect, effectText: [effect.text, ask].filter(Boolean).join('; ') };
-  });
+  // where something nearer rules, what was meant for the place comes out as what is told for the endpoint anyway
+  const told = new Set<string>();
+  const isNew = ({ change }: Proposal) => isEmpty(change) || told.size < told.add(JSON.stringify(change)).size;
+  const remedies = found
+    .remedies()
+    .filter(isNew)
+    .map((proposal): Remedy => {
+      const after = isEmpty(proposal.change) ? null : figuresAfter(facts, proposal.change, before);
+      const { text, change, at, ask = '' } = proposal;
+      const same = { text, change, ...(at && { at }) };
+      if (!after) return { ...same, applicable: false, effect: null, effectText: ask };
+      let effect = effectOf(before, after);
+      const left = !effect.helps && weight === 'risk' ? leftOf(met, facts, proposal.change, after, effect) : 1;
+      if (left < 0.999) effect = { ...effect, helps: true, text: left > 0 ? 'the risk is less' : ask ? '' : 'nothing else changes' };
+      return { ...same, applicable: isApplicable(change), effect, effectText: [effect.text, ask].filter(Boolean).join('; ') };
+    });
   // A change that makes nothing better is no remedy.
   return remedies
     .filter((remedy) => !remedy.effect || remedy.effect.helps)

@@ -12,10 +12,8 @@ interface Place {
 }
 
 /** The place whose line it is: the location, or the endpoint that has a line of its own. */
-const meantFor = ({ location, endpoint }: CrossingFacts): Place =>
-  location.ownLines
-    ? { layer: 'endpoint', target: endpoint.id, where: 'on this endpoint' }
-    : { layer: 'location', target: location.id, where: `at ${location.name}` };
+const meantFor = (facts: CrossingFacts): Place =>
+  facts.location.ownLines ? onEndpoint(facts) : { layer: 'location', target: facts.location.id, where: `at ${facts.location.name}` };
 
 /** Which entry decides a setting, and which locks it. */
 type Ruled = Pick<ReturnType<typeof explainSetting>, 'deciding' | 'lockedBy'>;
@@ -30,19 +28,13 @@ function ruledBy({ settings, subject, resolved }: CrossingFacts, key: SettingKey
   return known;
 }
 
+type Remedy = [facts: CrossingFacts, key: SettingKey, value: SettingValue];
+
 /**
- * A setting as a remedy, at a layer where it comes into force: at the place whose line it is, else, where something nearer rules there, on
- * this endpoint alone. Where a lock above keeps it as it is, the remedy says who has to open it.
- * @param text how it is told, of where it is written
+ * A setting as a remedy, where it comes into force: at the place it is meant for, else, where something nearer rules there, on this
+ * endpoint alone. Where a lock above keeps it as it is, the remedy says who has to open it.
  */
-export function setHere(
-  facts: CrossingFacts,
-  key: SettingKey,
-  value: SettingValue,
-  text: (where: string) => string,
-  ask?: string,
-): Proposal {
-  const place = meantFor(facts);
+function setAt(place: Place, [facts, key, value]: Remedy, text: (where: string) => string, ask?: string): Proposal {
   const { deciding, lockedBy } = ruledBy(facts, key);
   if (lockedBy && layerOrder[lockedBy.layer] < layerOrder[place.layer])
     return {
@@ -51,6 +43,27 @@ export function setHere(
       ask: `“${catalogue[key].label}” is locked for ${lockedBy.target === '*' ? 'the whole organisation' : `the ${lockedBy.layer} ${lockedBy.target}`}: it has to be opened there first`,
     };
   const ruled = deciding !== null && layerOrder[deciding.layer] > layerOrder[place.layer];
-  const at = ruled ? { layer: 'endpoint' as const, target: facts.endpoint.id, where: 'on this endpoint' } : place;
+  const at = ruled ? onEndpoint(facts) : place;
   return { text: text(at.where), change: doing(settingTo(key, at.layer, at.target, value)), ...(ask ? { ask } : {}) };
 }
+const onEndpoint = ({ endpoint }: CrossingFacts): Place => ({ layer: 'endpoint', target: endpoint.id, where: 'on this endpoint' });
+
+/**
+ * A setting as a remedy at the place whose line it is, or nearer, where nearer it is ruled.
+ * @param text how it is told, of where it is written
+ */
+export const setHere = (
+  facts: CrossingFacts,
+  key: SettingKey,
+  value: SettingValue,
+  text: (where: string) => string,
+  ask?: string,
+): Proposal => setAt(meantFor(facts), [facts, key, value], text, ask);
+
+/** The same on this endpoint. */
+export const setOnEndpoint = (facts: CrossingFacts, key: SettingKey, value: SettingValue, text: string, ask?: string): Proposal =>
+  setAt(onEndpoint(facts), [facts, key, value], () => text, ask);
+
+/** The same for the person, or on this endpoint, where that rules. */
+export const setForPerson = (facts: CrossingFacts, key: SettingKey, value: SettingValue, text: (whom: string) => string): Proposal =>
+  setAt({ layer: 'person', target: facts.person.id, where: 'for this person' }, [facts, key, value], text);

@@ -1,18 +1,18 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { deskWhy } from '../../desk.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
+import { setOnEndpoint } from '../../setHere.js';
 
 /** Something that a rule about data keeps outside, as it is meant to: no fault, but somebody may ask. */
 export const keptOutside: FindingKind = {
   kind: 'a rule keeps a device outside',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint }, { desk }) => {
+  detect: (facts, { desk }) => {
     const kept = desk.filter((item) => item.peripheral && item.works === false && item.meant);
     const [first] = kept;
     if (!first?.peripheral) return null;
-    const byRule = first.because?.code === 'rules forbid' && endpoint.ownership === 'managed';
+    const byRule = first.because?.code === 'rules forbid' && facts.endpoint.ownership === 'managed';
     return {
       text: `${first.name} stays outside the session: ${deskWhy(first.because)}, which is what they are for`,
       cost: cost.risk,
@@ -23,18 +23,13 @@ export const keptOutside: FindingKind = {
       remedies: () =>
         byRule
           ? [
-              {
-                text: `Let ${kept.map((item) => item.name.toLowerCase()).join(' and ')} through on this endpoint, where files may then leave by it`,
-                change: doing(
-                  settingTo(
-                    'redirection.devices',
-                    'endpoint',
-                    endpoint.id,
-                    kept.map((item) => item.peripheral as string),
-                  ),
-                ),
-                ask: 'whoever answers for the data has to agree',
-              },
+              setOnEndpoint(
+                facts,
+                'redirection.devices',
+                kept.map((item) => item.peripheral as string),
+                `Let ${kept.map((item) => item.name.toLowerCase()).join(' and ')} through on this endpoint, where files may then leave by it`,
+                'whoever answers for the data has to agree',
+              ),
             ]
           : [],
     };

@@ -7,7 +7,7 @@ import type { CrossingFigures } from '../../figures.js';
 import type { CrossingFacts } from '../../facts.js';
 import { cost, type FindingKind, type Proposal } from '../../finding.js';
 import { plural } from '../../../units/words.js';
-import { setHere } from '../../setHere.js';
+import { setHere, setOnEndpoint } from '../../setHere.js';
 
 /** What lets a peripheral through that a setting of its own keeps out. */
 function opened(facts: CrossingFacts, peripheral: PeripheralKind | undefined, code: DeskReason['code'] | undefined): Proposal[] {
@@ -63,7 +63,7 @@ export const peripheralNoWay: FindingKind = {
   limits: ['desk'],
   detect: (facts, figures) => {
     const { desk } = figures;
-    const { endpoint, location } = facts;
+    const { endpoint } = facts;
     const stopped = desk.filter((item) => item.peripheral && item.works === false && !item.meant);
     const first = stopped[0];
     if (!first?.peripheral) return null;
@@ -80,28 +80,18 @@ export const peripheralNoWay: FindingKind = {
       remedies: () => [
         ...(byRule.length
           ? [
-              {
-                text: `Let ${byRule.map((item) => item.name.toLowerCase()).join(' and ')} through at ${location.name}`,
-                change: doing(
-                  settingTo(
-                    'redirection.devices',
-                    'location',
-                    location.id,
-                    byRule.map((item) => item.peripheral as string),
-                  ),
-                ),
-              },
-              {
-                text: 'Let it through on this endpoint only',
-                change: doing(
-                  settingTo(
-                    'redirection.devices',
-                    'endpoint',
-                    endpoint.id,
-                    byRule.map((item) => item.peripheral as string),
-                  ),
-                ),
-              },
+              setHere(
+                facts,
+                'redirection.devices',
+                byRule.map((item) => item.peripheral as string),
+                (where) => `Let ${byRule.map((item) => item.name.toLowerCase()).join(' and ')} through ${where}`,
+              ),
+              setOnEndpoint(
+                facts,
+                'redirection.devices',
+                byRule.map((item) => item.peripheral as string),
+                'Let it through on this endpoint only',
+              ),
             ]
           : []),
         ...stopped.flatMap((item) => [...opened(facts, item.peripheral, item.because?.code), ...ruledIn(facts, figures, item)]),

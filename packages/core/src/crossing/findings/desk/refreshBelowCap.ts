@@ -1,13 +1,14 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
+import { setOnEndpoint } from '../../setHere.js';
 
 /** The host may send more frames a second than a screen shows. */
 export const refreshBelowCap: FindingKind = {
   kind: 'screen refresh below the frame cap',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint }, { session, settings, demand }) => {
+  detect: (facts, { session, settings, demand }) => {
+    const { endpoint } = facts;
     const slowest = session.screens.reduce((least, screen) => Math.min(least, screen.refreshHz ?? Infinity), Infinity);
     if (slowest >= settings['picture.frameCap']) return null;
     const cap = Math.max(5, Math.floor(slowest));
@@ -22,12 +23,7 @@ export const refreshBelowCap: FindingKind = {
           text: `screen at ${slowest} Hz; asks for ${demand.p95Mbps.toFixed(1)} Mbit/s`,
         },
       ],
-      remedies: () => [
-        {
-          text: `Cap this endpoint at ${plural(cap, 'frame')}`,
-          change: doing(settingTo('picture.frameCap', 'endpoint', endpoint.id, cap)),
-        },
-      ],
+      remedies: () => [setOnEndpoint(facts, 'picture.frameCap', cap, `Cap this endpoint at ${plural(cap, 'frame')}`)],
     };
   },
 };

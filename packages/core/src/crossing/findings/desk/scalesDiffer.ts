@@ -1,12 +1,14 @@
-import { asIf, doing, settingTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
+import { setOnEndpoint } from '../../setHere.js';
 
 /** Screens of several scales in a session that takes one. */
 export const scalesDiffer: FindingKind = {
   kind: 'scale differs between screens',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint }, { session }) => {
+  detect: (facts, { session }) => {
+    const { endpoint } = facts;
     if (!session.mixedScales) return null;
     const scales = new Set(session.screens.map((screen) => screen.scale));
     const low = Math.min(...scales);
@@ -21,10 +23,7 @@ export const scalesDiffer: FindingKind = {
           text: `Give every screen the scale ${low}`,
           change: asIf('endpoint', endpoint.id, { screens: endpoint.screens?.map((screen) => ({ ...screen, scale: low })) ?? [] }),
         },
-        {
-          text: 'Use one screen for the session',
-          change: doing(settingTo('screens.most', 'endpoint', endpoint.id, 1)),
-        },
+        setOnEndpoint(facts, 'screens.most', 1, 'Use one screen for the session'),
       ],
     };
   },

@@ -1,6 +1,7 @@
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { doing, fieldsTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
+import { setOnEndpoint } from '../../setHere.js';
 
 /** More screens or pixels than the kind of client takes. */
 export const screensExceedClient: FindingKind = {
@@ -8,7 +9,8 @@ export const screensExceedClient: FindingKind = {
   bay: 'Desk',
   weight: 'limited',
   limits: ['desk'],
-  detect: ({ endpoint }, { session }) => {
+  detect: (facts, { session }) => {
+    const { endpoint } = facts;
     // what the settings leave out is told as that
     if (session.pixelsOf === 'setting' && session.leftBecause === 'pixels') return null;
     if ((session.left === 0 && !session.shrunk) || (session.leftBecause !== 'client' && session.leftBecause !== 'pixels')) return null;
@@ -40,13 +42,13 @@ export const screensExceedClient: FindingKind = {
                 change: doing(fieldsTo('endpoint', endpoint.id, { clientKind: 'native client' })),
               },
             ]),
-        ...(session.left === 0
-          ? [{ text: 'Hold its screens at 2160p', change: doing(settingTo('picture.heldHeight', 'endpoint', endpoint.id, 2160)) }]
-          : []),
-        {
-          text: `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`,
-          change: doing(settingTo('screens.most', 'endpoint', endpoint.id, session.screens.length)),
-        },
+        ...(session.left === 0 ? [setOnEndpoint(facts, 'picture.heldHeight', 2160, 'Hold its screens at 2160p')] : []),
+        setOnEndpoint(
+          facts,
+          'screens.most',
+          session.screens.length,
+          `Span ${plural(session.screens.length, 'screen')} and leave the rest to local work`,
+        ),
       ],
     };
   },

@@ -1,9 +1,8 @@
-import { doing, settingTo } from '../../../change/index.js';
 import type { CrossingFacts } from '../../facts.js';
 import { cost, type FindingKind, type Found } from '../../finding.js';
 import { plural } from '../../../units/words.js';
 import type { Session } from '../../session.js';
-import { setHere } from '../../setHere.js';
+import { setHere, setOnEndpoint } from '../../setHere.js';
 
 /** The settings allow fewer pixels than the screens have. */
 function fewerPixels(facts: CrossingFacts, { left, native, limits }: Session): Found {
@@ -24,7 +23,6 @@ export const screensLeftOut: FindingKind = {
   bay: 'Desk',
   weight: 'risk',
   detect: (facts, { session, settings }) => {
-    const { endpoint } = facts;
     const isPixels = session.leftBecause === 'pixels' && session.pixelsOf === 'setting';
     if (isPixels && session.left > 0) return fewerPixels(facts, session);
     if (session.left === 0 || session.leftBecause !== 'setting') return null;
@@ -44,12 +42,7 @@ export const screensLeftOut: FindingKind = {
       remedies: () =>
         settings['screens.use'] === 'one' || most <= session.screens.length
           ? []
-          : [
-              {
-                text: `Span ${plural(most, 'screen')} on this endpoint`,
-                change: doing(settingTo('screens.most', 'endpoint', endpoint.id, most)),
-              },
-            ],
+          : [setOnEndpoint(facts, 'screens.most', most, `Span ${plural(most, 'screen')} on this endpoint`)],
     };
   },
 };

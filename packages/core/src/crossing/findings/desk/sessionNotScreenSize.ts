@@ -1,12 +1,13 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
+import { setHere, setOnEndpoint } from '../../setHere.js';
 
 /** The session is larger or smaller than the screen, in px. */
 export const sessionNotScreenSize: FindingKind = {
   kind: 'session larger or smaller than the screen',
   bay: 'Desk',
   weight: 'risk',
-  detect: ({ endpoint, location }, { session, settings }) => {
+  detect: (facts, { session, settings }) => {
+    const { endpoint } = facts;
     if (settings['picture.resolution'] !== 'fixed' || !session.native) return null;
     const odd = session.screens.find((screen) => screen.widthPx !== screen.nativeWidthPx || screen.heightPx !== screen.nativeHeightPx);
     if (!odd) return null;
@@ -20,14 +21,8 @@ export const sessionNotScreenSize: FindingKind = {
         { source: endpoint.reportedAt ? 'reported' : 'declared', text: `screen of ${odd.nativeWidthPx} × ${odd.nativeHeightPx}` },
       ],
       remedies: () => [
-        {
-          text: `Follow the window at ${location.name}`,
-          change: doing(settingTo('picture.resolution', 'location', location.id, 'follow')),
-        },
-        {
-          text: 'Use the native size on this endpoint',
-          change: doing(settingTo('picture.resolution', 'endpoint', endpoint.id, 'native')),
-        },
+        setHere(facts, 'picture.resolution', 'follow', (where) => `Follow the window ${where}`),
+        setOnEndpoint(facts, 'picture.resolution', 'native', 'Use the native size on this endpoint'),
       ],
     };
   },

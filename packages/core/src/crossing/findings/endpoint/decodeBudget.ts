@@ -1,6 +1,6 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
+import { setOnEndpoint } from '../../setHere.js';
 
 /** All screens together ask for more macroblocks a second than the decoder has. */
 export const decodeBudget: FindingKind = {
@@ -8,15 +8,13 @@ export const decodeBudget: FindingKind = {
   bay: 'Endpoint',
   weight: 'limited',
   limits: ['frames'],
-  detect: ({ endpoint }, { frames, session, wanted, settings }) => {
+  detect: (facts, { frames, session, wanted, settings }) => {
+    const { endpoint } = facts;
     const { decoding } = frames;
     const { capacity } = decoding;
     if (decoding.by !== 'hardware' || capacity === null || decoding.neededMacroblocksPerS <= capacity) return null;
-    const set = (
-      key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec',
-      value: number | string,
-      text: string,
-    ) => ({ text, change: doing(settingTo(key, 'endpoint', endpoint.id, value)) });
+    const set = (key: 'picture.heldHeight' | 'picture.frameCap' | 'screens.most' | 'picture.codec', value: number | string, text: string) =>
+      setOnEndpoint(facts, key, value, text);
     return {
       text: `${plural(session.screens.length, 'screen')} ask ${figure(decoding.neededMacroblocksPerS / 1000)} thousand macroblocks a second of the decoder, it takes ${figure(capacity / 1000)}`,
       cost: frames.limiter === 'decoding' ? cost.short(Math.max(0, 1 - frames.value / wanted.framesAtLeast)) : cost.risk,

@@ -1,5 +1,6 @@
-import { doing, noChange, settingTo } from '../../../change/index.js';
+import { noChange } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
+import { setForPerson } from '../../setHere.js';
 
 /** Memory a device needs beside its system for the session, its screens and a call handled locally; from memory, assumed. */
 const neededMB = (screens: number, offload: boolean, browser: boolean) => 700 + 150 * screens + (offload ? 900 : 0) + (browser ? 800 : 0);
@@ -9,7 +10,8 @@ export const memoryShort: FindingKind = {
   kind: 'memory short for the local work',
   bay: 'Endpoint',
   weight: 'risk',
-  detect: ({ endpoint, person }, { session, settings }) => {
+  detect: (facts, { session, settings }) => {
+    const { endpoint } = facts;
     const offload = settings['media.callOffload'];
     const needed = neededMB(session.screens.length, offload, endpoint.clientKind === 'browser');
     if (endpoint.memoryMB === undefined || endpoint.memoryMB >= needed) return null;
@@ -20,14 +22,7 @@ export const memoryShort: FindingKind = {
       sure: 'rests on an assumption',
       evidence: () => [{ source: endpoint.reportedAt ? 'reported' : 'declared', text: `${endpoint.memoryMB} MB in ${endpoint.name}` }],
       remedies: () => [
-        ...(offload
-          ? [
-              {
-                text: 'Carry this person’s calls through the host',
-                change: doing(settingTo('media.callOffload', 'person', person.id, false)),
-              },
-            ]
-          : []),
+        ...(offload ? [setForPerson(facts, 'media.callOffload', false, (whom) => `Carry calls through the host ${whom}`)] : []),
         { text: 'Close other programs on the device', change: noChange, ask: 'frees memory; ask the person' },
       ],
     };

@@ -1,7 +1,7 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
 import { needsDecoder } from '../../../screens/index.js';
+import { setHere, setOnEndpoint } from '../../setHere.js';
 
 /** No decoder of the endpoint takes the codec and chroma in use. */
 export const noHardwareDecode: FindingKind = {
@@ -9,7 +9,8 @@ export const noHardwareDecode: FindingKind = {
   bay: 'Endpoint',
   weight: 'limited',
   limits: ['frames', 'delay'],
-  detect: ({ endpoint, location }, { frames, session, settings, wanted }) => {
+  detect: (facts, { frames, session, settings, wanted }) => {
+    const { endpoint } = facts;
     if (!needsDecoder(session.codec) || frames.decoding.by !== 'processor') return null;
     const load = frames.decoding.neededMacroblocksPerS / frames.decoding.processor;
     if (load < 0.6) return null;
@@ -19,7 +20,7 @@ export const noHardwareDecode: FindingKind = {
       key: 'picture.codec' | 'picture.chroma' | 'picture.heldHeight' | 'picture.frameCap' | 'picture.hardwareDecode',
       value: string | number | boolean,
       text: string,
-    ) => ({ text, change: doing(settingTo(key, 'endpoint', endpoint.id, value)) });
+    ) => setOnEndpoint(facts, key, value, text);
     return {
       text: `${endpoint.name} decodes ${stream} on the processor: ${figure(load * 100)} % of it`,
       cost: short > 0 ? cost.short(short) : cost.risk + 30,
@@ -41,10 +42,7 @@ export const noHardwareDecode: FindingKind = {
         ...(settings['picture.hardwareDecode'] ? [] : [set('picture.hardwareDecode', true, 'Switch hardware decoding on')]),
         set('picture.heldHeight', 1080, 'Hold its screens at 1080p'),
         ...(settings['picture.frameCap'] > 30 ? [set('picture.frameCap', 30, 'Cap it at 30 frames')] : []),
-        {
-          text: `Hold screens at ${location.name} to 1080p`,
-          change: doing(settingTo('picture.heldHeight', 'location', location.id, 1080)),
-        },
+        setHere(facts, 'picture.heldHeight', 1080, (where) => `Hold screens ${where} to 1080p`),
       ],
     };
   },

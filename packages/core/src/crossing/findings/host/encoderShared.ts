@@ -1,6 +1,7 @@
-import { doing, fieldsTo, noChange, settingTo } from '../../../change/index.js';
+import { doing, fieldsTo, noChange } from '../../../change/index.js';
 import { cost, figure, framesText, type FindingKind } from '../../finding.js';
 import { plural } from '../../../units/words.js';
+import { setHere } from '../../setHere.js';
 
 /** Too many sessions share the encoder of a card, macroblocks a second. */
 export const encoderShared: FindingKind = {
@@ -8,7 +9,8 @@ export const encoderShared: FindingKind = {
   bay: 'Host',
   weight: 'limited',
   limits: ['frames'],
-  detect: ({ pool, location }, { host, frames, session, wanted }) => {
+  detect: (facts, { host, frames, session, wanted }) => {
+    const { pool } = facts;
     if (!host || frames.encoding.by !== 'card' || frames.encoding.fps >= frames.cap) return null;
     return {
       text: `The encoder of ${host.name} is shared by ${plural(host.used ?? 0, 'session')}: ${framesText(frames.encoding.fps)} are left for this one`,
@@ -27,10 +29,7 @@ export const encoderShared: FindingKind = {
         { source: 'computed', text: `${figure((session.macroblocks * frames.cap) / 1000)} thousand macroblocks a second asked` },
       ],
       remedies: () => [
-        {
-          text: `Hold screens at ${location.name} at 1080p`,
-          change: doing(settingTo('picture.heldHeight', 'location', location.id, 1080)),
-        },
+        setHere(facts, 'picture.heldHeight', 1080, (where) => `Hold screens ${where} at 1080p`),
         {
           text: `Spread the people of ${pool.name} over its hosts`,
           change: doing(fieldsTo('pool', pool.id, { placement: 'spread' })),

@@ -1,5 +1,6 @@
-import { asIf, doing, settingTo } from '../../../change/index.js';
+import { asIf } from '../../../change/index.js';
 import { cost, figure, type FindingKind } from '../../finding.js';
+import { setForPerson } from '../../setHere.js';
 
 /** Above these on an idle line, words drop in calls: common practice, no source. */
 const mostJitterMs = 20;
@@ -12,7 +13,8 @@ export const unsteadyBeforeLine: FindingKind = {
   weight: 'limited',
   limits: ['frames', 'delay', 'sticking', 'voice', 'loss'],
   explains: ['Wi-Fi signal too low', 'the way loses', 'the way holds packets up'],
-  detect: ({ endpoint, evidence, person }, { way, voice, wanted }) => {
+  detect: (facts, { way, voice, wanted }) => {
+    const { endpoint, evidence } = facts;
     const trips = evidence.roundTrips?.value;
     const spread = trips ? trips.p95Ms - trips.medianMs : 0;
     const loss = way.loss.value;
@@ -53,12 +55,7 @@ export const unsteadyBeforeLine: FindingKind = {
           },
         },
         ...(voice.counts && voice.carried === 'host'
-          ? [
-              {
-                text: 'Offload call sound to the endpoint',
-                change: doing(settingTo('media.callOffload', 'person', person.id, true)),
-              },
-            ]
+          ? [setForPerson(facts, 'media.callOffload', true, (whom) => `Offload call sound ${whom}`)]
           : []),
       ],
     };

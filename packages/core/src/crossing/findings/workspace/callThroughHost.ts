@@ -1,5 +1,5 @@
-import { doing, settingTo } from '../../../change/index.js';
 import { cost, type FindingKind } from '../../finding.js';
+import { setForPerson, setHere } from '../../setHere.js';
 
 /** Call media by way of the host though the endpoint could carry it; points of MOS. */
 export const callThroughHost: FindingKind = {
@@ -7,7 +7,8 @@ export const callThroughHost: FindingKind = {
   bay: 'Workspace',
   weight: 'limited',
   limits: ['voice'],
-  detect: ({ endpoint, location, person }, { voice, wanted, way }) => {
+  detect: (facts, { voice, wanted, way }) => {
+    const { endpoint } = facts;
     const { host, endpoint: direct } = voice;
     if (!voice.counts || voice.carried !== 'host' || endpoint.clientKind === 'browser' || !host || !direct) return null;
     const gain = direct.mos - host.mos;
@@ -26,14 +27,8 @@ export const callThroughHost: FindingKind = {
         },
       ],
       remedies: () => [
-        {
-          text: `Offload call sound at ${location.name}`,
-          change: doing(settingTo('media.callOffload', 'location', location.id, true)),
-        },
-        {
-          text: 'Offload it for this person',
-          change: doing(settingTo('media.callOffload', 'person', person.id, true)),
-        },
+        setHere(facts, 'media.callOffload', true, (where) => `Offload call sound ${where}`),
+        setForPerson(facts, 'media.callOffload', true, (whom) => `Offload it ${whom}`),
       ],
     };
   },
