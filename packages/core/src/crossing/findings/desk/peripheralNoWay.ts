@@ -1,5 +1,5 @@
 import type { PeripheralKind } from '@underpass/contracts';
-import { doing, fieldsTo, settingTo } from '../../../change/index.js';
+import { doing, fieldsTo } from '../../../change/index.js';
 import { functionCodes, lettingThrough, sortOf, type ClassTriple } from '../../../redirection/index.js';
 import { deskWhy, type DeskItem, type DeskReason } from '../../desk.js';
 import { decidedOf, deviceName } from '../../devices.js';
