@@ -145,8 +145,22 @@ test('nothing is ever blank: unknown addresses, unknown crossings and a lost ser
   await signIn(page);
   await page.goto('/nowhere');
   await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
-  await page.goto('/crossings/a~b~c');
-  await expect(page.getByRole('alert')).toContainText('There is no crossing');
+  for (const [address, told] of [
+    ['/crossings/a~b~c', 'There is no crossing'],
+    ['/access/people/nobody', 'There is no person'],
+    ['/estate/location/nowhere', 'There is no location'],
+    ['/bringup/nowhere', 'There is no location'],
+    ['/bringup/all/desk/nothing', 'There is no endpoint'],
+    ['/settings?endpoint=nothing', 'There is no endpoint'],
+  ] as const) {
+    await page.goto(address);
+    await expect(page.getByRole('alert')).toContainText(told);
+    // what is not there does not come when it is asked for again
+    expect([address, await page.getByRole('heading', { level: 1 }).count()]).toEqual([address, 1]);
+    expect([address, await page.getByRole('button', { name: 'Try again' }).count()]).toEqual([address, 0]);
+  }
+  await page.goto('/settings/drafts/01a22443-f77e-761c-a6fd-c72629309a18');
+  await expect(page.getByRole('heading', { level: 1, name: 'There is no such draft' })).toBeVisible();
   await page.goto('/check/short');
   await expect(page.getByRole('heading', { name: 'This link does not work' })).toBeVisible();
   await page.goto('/crossings');
@@ -154,4 +168,5 @@ test('nothing is ever blank: unknown addresses, unknown crossings and a lost ser
   await page.route('**/api/crossings**', (route) => route.abort());
   await page.getByLabel('Search').fill('orla');
   await expect(page.getByRole('alert')).toContainText('does not answer', { timeout: 15_000 });
+  await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible();
 });

@@ -26,11 +26,12 @@ export function AcceptancePage() {
   const onPaper = useQuery({ ...accessQueries.acceptancePlan(draft?.change ?? noChange), enabled: draft !== null });
   if (answer.isPending) return <Loading what="the test people" />;
   if (!answer.data)
-    return <Failed what={asked ? 'This run' : 'The test people'} error={answer.error} onRetry={() => void answer.refetch()} />;
+    return <Failed page what={asked ? 'This run' : 'The test people'} error={answer.error} onRetry={() => void answer.refetch()} />;
   const view = answer.data;
   const { run } = view;
   if (draft && onPaper.isPending) return <Loading what="the test people on paper" />;
-  if (draft && !onPaper.data) return <Failed what="This draft" error={onPaper.error as Error} onRetry={() => void onPaper.refetch()} />;
+  if (draft && !onPaper.data)
+    return <Failed page what="This draft" error={onPaper.error as Error} onRetry={() => void onPaper.refetch()} />;
   const plan: AcceptancePlanView = (draft && onPaper.data) || view;
   const send = (method: string, path: string, body?: unknown) =>
     act(async () => {

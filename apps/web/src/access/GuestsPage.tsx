@@ -48,7 +48,7 @@ export function GuestsPage() {
   const [sure, setSure] = useState(false);
   const answer = useQuery(accessQueries.guests());
   if (answer.isPending) return <Loading what="the guests" />;
-  if (!answer.data) return <Failed what="The guests" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="The guests" error={answer.error} onRetry={() => void answer.refetch()} />;
   const rows = answer.data;
   const ended = rows.filter(({ state, reaches }) => state === 'ended' && reaches.length > 0);
   const soon = rows.filter(({ state }) => state === 'ending soon');

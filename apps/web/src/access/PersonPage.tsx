@@ -21,7 +21,7 @@ export function PersonPage() {
   const answer = useQuery(accessQueries.person(id));
   if (answer.isPending) return <Loading what="the person" />;
   if (!answer.data || isGone(answer))
-    return <Failed what="This person" error={answer.error as Error} onRetry={() => void answer.refetch()} />;
+    return <Failed page what="This person" error={answer.error as Error} onRetry={() => void answer.refetch()} />;
   return <Person key={id} view={answer.data} />;
 }
 

@@ -32,7 +32,7 @@ export function PublicationsPage() {
   const [search, setSearch] = useSearchParams();
   const answer = useQuery(accessQueries.publications());
   if (answer.isPending) return <Loading what="the publications" />;
-  if (!answer.data) return <Failed what="The publications" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="The publications" error={answer.error} onRetry={() => void answer.refetch()} />;
   const rows = answer.data;
   const unseen = rows.filter(({ state }) => state !== 'seen');
   const asked = search.get('resource');

@@ -46,7 +46,7 @@ export function RequirementsPage() {
   const answer = useQuery(accessQueries.requirements(draft?.change ?? null));
   const now = useQuery({ ...accessQueries.requirements(), enabled: draft !== null });
   if (answer.isPending) return <Loading what="the requirement sets" />;
-  if (!answer.data) return <Failed what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="The requirement sets" error={answer.error} onRetry={() => void answer.refetch()} />;
   const sets = answer.data;
   const asked = search.get('set');
   const set = asked === null ? sets[0] : sets.find(({ id }) => id === asked);

@@ -38,7 +38,7 @@ export function BoardPage() {
   if (!answer.data)
     return (
       <div className="px-6">
-        <Failed what="The Board" error={answer.error} onRetry={() => void answer.refetch()} />
+        <Failed page what="The Board" error={answer.error} onRetry={() => void answer.refetch()} />
       </div>
     );
   const { board, leading, at } = answer.data;

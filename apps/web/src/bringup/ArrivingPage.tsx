@@ -25,7 +25,7 @@ export function ArrivingPage() {
   const name = answer.data?.name ?? id;
   useTitle(`Before they arrive: ${name}`);
   if (answer.isPending) return <Loading what="what is missing" />;
-  if (!answer.data) return <Failed what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
   const fresh = answer.data.devices.filter(({ isNew }) => isNew);
   const missing = missingOf(answer.data, fresh);
   const whole = fresh.filter(({ broken }) => !broken).length;

@@ -12,7 +12,7 @@ export function BringupPage() {
   useTitle('Bring-up');
   const answer = useQuery(bringupQueries.places());
   if (answer.isPending) return <Loading what="the starts of all devices" />;
-  if (!answer.data) return <Failed what="Bring-up" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="Bring-up" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { places, others } = answer.data;
   const sum = (of: (place: (typeof places)[number]) => number) => places.reduce((total, place) => total + of(place), 0);
   const [devices, ready, downgrades] = [sum((p) => p.devices), sum((p) => p.ready), sum((p) => p.downgrades)];

@@ -21,7 +21,7 @@ export function FirmwarePage() {
   const canEdit = useCanEdit();
   const answer = useQuery(bringupQueries.firmware());
   if (answer.isPending) return <Loading what="what is put up" />;
-  if (!answer.data) return <Failed what="Firmware" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="Firmware" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { files } = answer.data;
   const back = files.reduce((sum, { devices }) => sum + devices.down, 0);
   return (

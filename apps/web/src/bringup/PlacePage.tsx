@@ -23,7 +23,7 @@ export function PlacePage() {
   const pathOf = (device: string) => `/bringup/${encodeURIComponent(id)}?device=${encodeURIComponent(device)}`;
   useTitle(answer.data ? `Bring-up: ${answer.data.name}` : 'Bring-up');
   if (answer.isPending) return <Loading what="the devices of this place" />;
-  if (!answer.data) return <Failed what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { name } = answer.data;
   const stopped = devices.filter(({ broken }) => broken).length;
   return (

@@ -25,7 +25,7 @@ export function TransferPage() {
   const name = named.data?.name ?? place;
   useTitle(`Firmware to ${name}`);
   if (answer.isPending) return <Loading what="what its devices will install" />;
-  if (!answer.data) return <Failed what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { devices, files, lineMbps, timeZone, beginAt, ways } = answer.data;
   return (
     <Sheet back={toPlace(place, name)}>

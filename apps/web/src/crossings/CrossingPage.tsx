@@ -43,7 +43,7 @@ export function CrossingPage() {
   if (!answer.data || isGone(answer))
     return (
       <div className="px-6">
-        <Failed what="This crossing" error={answer.error as Error} onRetry={() => void answer.refetch()} />
+        <Failed page what="This crossing" error={answer.error as Error} onRetry={() => void answer.refetch()} />
       </div>
     );
   return <Crossing key={id} answer={answer.data} />;

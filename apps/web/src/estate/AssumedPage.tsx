@@ -37,7 +37,7 @@ export function AssumedPage() {
   if (!answer.data && !none)
     return (
       <div className="px-6">
-        <Failed what="What is assumed" error={answer.error} onRetry={() => void answer.refetch()} />
+        <Failed page what="What is assumed" error={answer.error} onRetry={() => void answer.refetch()} />
       </div>
     );
   return <Assumed organisation={(answer.data?.object as Organisation | undefined) ?? null} />;

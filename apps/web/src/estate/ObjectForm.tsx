@@ -33,7 +33,7 @@ export function ObjectForm({
   if (gone && !form.moved)
     return (
       <div className="px-6">
-        <Failed what="This object" error={new Error('It was removed.')} />
+        <Failed page what="This object" error={new Error('It was removed.')} />
       </div>
     );
   return (

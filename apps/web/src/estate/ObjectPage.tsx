@@ -29,7 +29,7 @@ export function ObjectPage() {
   if (!fresh && !answer.data)
     return (
       <div className="px-6">
-        <Failed what="This object" error={answer.error as Error} onRetry={() => void answer.refetch()} />
+        <Failed page what="This object" error={answer.error as Error} onRetry={() => void answer.refetch()} />
       </div>
     );
   return (

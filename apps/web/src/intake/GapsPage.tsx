@@ -28,7 +28,7 @@ export function GapsPage() {
       ) : gaps.data ? (
         <Shown gaps={gaps.data} />
       ) : (
-        <Failed what="What is known" error={gaps.error} onRetry={() => void gaps.refetch()} />
+        <Failed page what="What is known" error={gaps.error} onRetry={() => void gaps.refetch()} />
       )}
     </div>
   );

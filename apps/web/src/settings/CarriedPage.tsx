@@ -17,7 +17,7 @@ export function CarriedPage() {
   useTitle('In and out');
   const { data, isPending, isError, error, refetch } = useQuery(settingsQueries.carried());
   if (isPending) return <Loading what="every crossing to be looked at" />;
-  if (isError) return <Failed what="What people carry" error={error} onRetry={() => void refetch()} />;
+  if (isError) return <Failed page what="What people carry" error={error} onRetry={() => void refetch()} />;
   const [first] = data;
   if (!first) return <WaysIn>There is nobody to look at yet: settings are in force for a person on an endpoint.</WaysIn>;
   const leaks = data.reduce((sum, { cells }) => sum + cells.filter(({ isData, goes }) => isData && goes > 0).length, 0);

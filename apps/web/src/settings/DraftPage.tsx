@@ -25,17 +25,21 @@ export function DraftPage() {
   useTitle(draft?.name ?? 'Draft');
   if (working.isGone)
     return (
-      <Empty
-        action={
-          <Link className="btn" to="/settings/drafts">
-            See the drafts
-          </Link>
-        }
-      >
-        There is no such draft. It may have been dropped.
-      </Empty>
+      <>
+        <h1>There is no such draft</h1>
+        <Empty
+          action={
+            <Link className="btn" to="/settings/drafts">
+              See the drafts
+            </Link>
+          }
+        >
+          It may have been dropped.
+        </Empty>
+      </>
     );
-  if (working.asked.isError) return <Failed what="The draft" error={working.asked.error} onRetry={() => void working.asked.refetch()} />;
+  if (working.asked.isError)
+    return <Failed page what="The draft" error={working.asked.error} onRetry={() => void working.asked.refetch()} />;
   if (!draft) return <Loading what="the draft" />;
   return (
     <div className="grid gap-x-12 gap-y-6 grid-cols-[minmax(0,1fr)] min-[1000px]:grid-cols-[minmax(0,1fr)_340px]">

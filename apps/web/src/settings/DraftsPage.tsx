@@ -12,7 +12,7 @@ export function DraftsPage() {
   const drafts = useDrafts();
   const { drop } = useKeepDraft();
   if (drafts.isPending) return <Loading what="the drafts" />;
-  if (drafts.isError) return <Failed what="The drafts" error={drafts.error} onRetry={() => void drafts.refetch()} />;
+  if (drafts.isError) return <Failed page what="The drafts" error={drafts.error} onRetry={() => void drafts.refetch()} />;
   return (
     <div className="max-w-[1080px]">
       <h1>{drafts.data.length === 0 ? 'No draft is kept' : `${drafts.data.length} ${drafts.data.length === 1 ? 'draft' : 'drafts'}`}</h1>

@@ -52,8 +52,8 @@ export function SettingsPage() {
   const written = useMemo(() => new Map((of.data?.entries ?? []).map(({ entry, written: by }) => [entry.id, by])), [of.data]);
   if (first.data?.rows.length === 0 && !search.get('endpoint'))
     return <WaysIn>There is nobody to look at yet: settings are in force for a person on an endpoint.</WaysIn>;
-  if (first.isError) return <Failed what="Settings" error={first.error} onRetry={() => void first.refetch()} />;
-  if (of.isError) return <Failed what="Settings" error={of.error} onRetry={() => set({ endpoint: null, person: null, at: null })} />;
+  if (first.isError) return <Failed page what="Settings" error={first.error} onRetry={() => void first.refetch()} />;
+  if (of.isError) return <Failed page what="Settings" error={of.error} onRetry={() => set({ endpoint: null, person: null, at: null })} />;
   if (!of.data) return <Loading what="the settings in force" />;
   const { subject, names, platform, past } = of.data;
   const definition = definitionOf(key);

@@ -32,7 +32,7 @@ export function Shell() {
   if (session.isError)
     return (
       <main className="p-6">
-        <Failed what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
+        <Failed page what="Underpass" error={session.error} onRetry={() => void session.refetch()} />
       </main>
     );
   if (!session.data && !was) return <SignInFirst />;

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { isGone } from '../api/client.js';
 
 /** Loading: figures keep their place; after two seconds it says what is awaited. */
 export function Loading({ what }: { what: string }) {
@@ -14,13 +15,17 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
-/** What failed, and a way to try again. */
-export function Failed({ what, error, onRetry }: { what: string; error: Error; onRetry?: () => void }) {
+/**
+ * What failed, and a way to try again; not of what is not there: asked again it is not there either.
+ * @param props.page whether it stands for the whole page, and so is its heading
+ */
+export function Failed({ what, error, page, onRetry }: { what: string; error: Error; page?: boolean; onRetry?: () => void }) {
+  const told = `${what} could not be shown`;
   return (
     <div role="alert" className="border-t-[1.5px] border-ink py-4 my-4">
-      <p className="font-bold">{what} could not be shown</p>
+      {page ? <h1>{told}</h1> : <p className="font-bold">{told}</p>}
       <p className="text-ink-2">{error.message}</p>
-      {onRetry && (
+      {onRetry && !isGone({ error }) && (
         <button className="btn mt-3" onClick={onRetry}>
           Try again
         </button>

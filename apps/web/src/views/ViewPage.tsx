@@ -10,7 +10,7 @@ export function ViewPage() {
   if (view.data) return <Navigate to={`${view.data.path}${view.data.search}`} replace />;
   return (
     <div className="px-6">
-      {view.isError ? <Failed what="This view" error={view.error} onRetry={() => void view.refetch()} /> : <Loading what="the view" />}
+      {view.isError ? <Failed page what="This view" error={view.error} onRetry={() => void view.refetch()} /> : <Loading what="the view" />}
     </div>
   );
 }

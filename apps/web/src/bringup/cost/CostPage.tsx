@@ -31,7 +31,7 @@ export function CostPage() {
   const answer = useQuery(bringupQueries.options());
   const [typed, setTyped] = useTyped('device-cost', usual);
   if (answer.isPending) return <Loading what="the devices to buy" />;
-  if (!answer.data) return <Failed what="The cost of devices" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="The cost of devices" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { options } = answer.data;
   const wrong = new Set(asked.filter(([key, , min, max]) => !(read(typed[key]) >= min && read(typed[key]) <= max)).map(([key]) => key));
   const value = (key: keyof typeof usual) => read(wrong.has(key) ? usual[key] : typed[key]);

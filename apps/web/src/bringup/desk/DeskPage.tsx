@@ -28,7 +28,7 @@ export function DeskPage() {
   useTitle(`Screens of ${endpoint}`);
   const answer = useQuery(bringupQueries.desk(endpoint));
   if (answer.isPending) return <Loading what={`the screens of ${endpoint}`} />;
-  if (!answer.data) return <Failed what={`The screens of ${endpoint}`} error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what={`The screens of ${endpoint}`} error={answer.error} onRetry={() => void answer.refetch()} />;
   return <Desk key={endpoint} desk={answer.data} />;
 }
 

@@ -19,7 +19,7 @@ export function ImagesPage() {
   const device = search.get('device');
   const answer = useQuery(bringupQueries.images());
   if (answer.isPending) return <Loading what="the images" />;
-  if (!answer.data) return <Failed what="Images" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="Images" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { images } = answer.data;
   const chosen: Named | null = device === null ? null : { id: device, name: device };
   return (

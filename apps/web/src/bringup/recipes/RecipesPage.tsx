@@ -19,7 +19,7 @@ export function RecipesPage() {
   const [search, setSearch] = useSearchParams();
   const answer = useQuery(bringupQueries.recipes());
   if (answer.isPending) return <Loading what="the recipes" />;
-  if (!answer.data) return <Failed what="Recipes" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what="Recipes" error={answer.error} onRetry={() => void answer.refetch()} />;
   const { recipes } = answer.data;
   const chosen = recipes.find(({ id }) => id === search.get('recipe')) ?? recipes[0];
   return (

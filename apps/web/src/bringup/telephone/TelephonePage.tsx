@@ -29,7 +29,7 @@ export function TelephonePage() {
   useTitle(`By telephone: ${endpoint}`);
   const answer = useQuery(bringupQueries.telephone(endpoint));
   if (answer.isPending) return <Loading what={`what is known of ${endpoint}`} />;
-  if (!answer.data) return <Failed what={endpoint} error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <Failed page what={endpoint} error={answer.error} onRetry={() => void answer.refetch()} />;
   return <OnTheLine key={endpoint} facts={answer.data} />;
 }
 

@@ -52,7 +52,7 @@ export function RedirectionPage() {
   const known = useMemo(() => (rules.data?.rules ?? []).map(({ rule }) => rule), [rules.data]);
   const shown = useMemo(() => rulesAfter(known, change), [known, change]);
   if (rules.isPending) return <Loading what="the rules" />;
-  if (rules.isError) return <Failed what="The rules" error={rules.error} onRetry={() => void rules.refetch()} />;
+  if (rules.isError) return <Failed page what="The rules" error={rules.error} onRetry={() => void rules.refetch()} />;
   const hidden = new Map(shadowed(shown).map(({ rule, by }) => [rule.id, by.name ?? by.id]));
   const counts = new Map(rules.data.rules.map(({ rule, devices }) => [rule.id, devices]));
   const write = (more: Change, name: string) => void working.write(together(change ?? nothing, more), name);
