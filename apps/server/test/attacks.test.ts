@@ -295,6 +295,30 @@ describe('edits that meet', () => {
     const rules = (seen: number) => ask('signon/rules', 'PUT', JSON.stringify({ rules: [{ step: 'broker', host: 'broker.*' }], seen }));
     expect((await rules(read)).status).toBe(200);
     expect((await rules(read)).status).toBe(409);
+    // a setting that somebody wrote at the same place meanwhile; a list is added to, whatever else came to stand in it
+    const setTo = (value: unknown, seen?: number, more: object = {}) => {
+      const key = Array.isArray(value) ? 'redirection.devices' : 'picture.frameCap';
+      const patch = { do: 'setting', key, layer: 'location', target: 'wexcombe', value, ...more };
+      return ask('changes', 'POST', JSON.stringify({ change: { patches: [patch] }, summary: 'x', seen }));
+    };
+    const { version: before } = (await ask('board')).body as { version: number };
+    expect((await setTo(24, before)).status).toBe(201);
+    expect((await setTo(12, before)).status).toBe(409);
+    expect((await setTo(['scanner'], before)).status).toBe(201);
+    expect((await setTo(['printer'], before)).status).toBe(201);
+    // what it was made from, where that stands beside it
+    expect((await setTo(12, undefined, { was: 30 })).status).toBe(409);
+    expect((await setTo(12, undefined, { was: 24 })).status).toBe(201);
+    const named = (value: string, was: string) => {
+      const patch = { do: 'change', kind: 'host', id, set: { name: value }, was: { name: was } };
+      return ask('changes', 'POST', JSON.stringify({ change: { patches: [patch] }, summary: 'x' }));
+    };
+    const late = await named('Late', 'Something else');
+    expect([late.status, (late.body as { detail: string }).detail]).toEqual([
+      409,
+      `host ${id}: name was "Something else" and is "Seen" now. Nothing was overwritten: look at it anew, then apply it again.`,
+    ]);
+    expect((await named('In time', 'Seen')).status).toBe(201);
     // lists of what is not there are refused on paper as they are in a form
     const change = { patches: [{ do: 'change', kind: 'person', id: 'P101', set: { groups: ['nobody-knows'] } }] };
     expect((await ask('access/consequence', 'POST', JSON.stringify({ change }))).status).toBe(422);

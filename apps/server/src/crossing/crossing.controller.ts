@@ -151,7 +151,7 @@ export class CrossingController {
     const { change, summary, seen } = body;
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this change waits for work outside. Apply it once that is done.');
-    return this.changes.apply(() => this.paper.writes(change), request.user.name, summary, {
+    return this.changes.apply(() => this.paper.freshWrites(change), request.user.name, summary, {
       seen,
       beside: (writes) => beside(change, writes),
     });

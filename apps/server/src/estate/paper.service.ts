@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Change, DraftView } from '@underpass/contracts';
+import type { Change, DraftView, Setting } from '@underpass/contracts';
 import { isEmpty, made, rebase, type Conflict, type Misplaced, type ObjectChange } from '@underpass/core';
 import type { Draft } from '../database/entities.js';
 import { ProblemError } from '../problems/problem.js';
@@ -15,6 +15,18 @@ export class PaperService {
   writes(change: Change): ObjectChange[] {
     const { writes, misplaced } = made(this.store.model, change, Date.now());
     if (misplaced[0]) throw problemOf(misplaced);
+    return writes;
+  }
+
+  /**
+   * The objects a change writes that was made from something that may stand beside it.
+   * @throws ProblemError 409 where somebody changed that meanwhile
+   */
+  freshWrites(change: Change): ObjectChange[] {
+    const writes = this.writes(change);
+    const [first] = rebase(this.store.model, change).conflicts;
+    if (first)
+      throw new ProblemError(409, 'Changed meanwhile', `${told(first)}. Nothing was overwritten: look at it anew, then apply it again.`);
     return writes;
   }
 
@@ -77,8 +89,16 @@ const problemOf = (misplaced: readonly Misplaced[]): ProblemError => {
 
 /** Objects that a change only adds to or takes from: whatever somebody else wrote beside it stands. */
 export function beside(change: Change, writes: readonly ObjectChange[]): ReadonlySet<string> {
+  const place = (key: string, layer: string, target: string) => `setting/${key}/${layer}/${target}`;
   const replaced = new Set<string>();
   for (const patch of change.patches)
     if (patch.do === 'create' || patch.do === 'remove' || (patch.do === 'change' && patch.set)) replaced.add(`${patch.kind}/${patch.id}`);
-  return new Set(writes.flatMap(({ kind, id }) => (kind === 'setting' || replaced.has(`${kind}/${id}`) ? [] : [`${kind}/${id}`])));
+    else if (patch.do === 'setting' && !Array.isArray(patch.value)) replaced.add(place(patch.key, patch.layer, patch.target));
+  const isReplaced = ({ kind, id, after }: ObjectChange) => {
+    if (replaced.has(`${kind}/${id}`)) return true;
+    if (kind !== 'setting' || !after) return false;
+    const { key, layer, target } = after as Setting;
+    return replaced.has(place(key, layer, target));
+  };
+  return new Set(writes.flatMap((write) => (isReplaced(write) ? [] : [`${write.kind}/${write.id}`])));
 }
