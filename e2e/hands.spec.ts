@@ -30,6 +30,15 @@ test('forty endpoints are chosen by keyboard, edited as one change with its impa
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText(/It touches \d+ crossings/);
   await expect(dialog).toContainText(/get worse/);
+  // what somebody else writes to one of them meanwhile is not overwritten unseen: it is looked at once more
+  const change = { patches: [{ do: 'change', kind: 'endpoint', id: 'WEX-TC-007', set: { cores: 2 } }], hypotheses: [] };
+  const meanwhile = await page.request.post('/api/changes', { headers: { 'x-underpass': '1' }, data: { change, summary: 'Meanwhile' } });
+  expect(meanwhile.status()).toBe(201);
+  const anew = page.waitForResponse('**/api/impact');
+  await page.keyboard.press('Enter');
+  await expect(dialog.getByRole('alert')).toContainText('endpoint WEX-TC-007 was changed since you saw it');
+  await anew;
+  await expect(dialog).toContainText(/get worse/);
   await page.keyboard.press('Enter');
   const told = page.getByRole('status').filter({ hasText: 'Changed: Client version of 40 endpoints.' });
   // and for whom, once the crossings are evaluated

@@ -9,7 +9,7 @@ import type {
   TransferAnswer,
   TransferQuery,
 } from '@underpass/contracts';
-import { boot, bootSteps, made, mendOf, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
+import { boot, bootSteps, made, mendOf, rebase, type Boot, type BootFacts, type EstateModel } from '@underpass/core';
 import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
@@ -140,7 +140,8 @@ export class BringupService {
     const starting = (of: EstateModel) => this.startsAt(of, facts.location.id).filter(({ start }) => !start.broken);
     const then = starting(after);
     const own = then.find(({ endpoint }) => endpoint.id === facts.endpoint.id);
-    return { change, starts: then.length - starting(model).length, afterMs: own?.start.totalMs ?? null };
+    // with what stands there now, so that it is told where somebody changes that before it is noted
+    return { change: rebase(model, change).change, starts: then.length - starting(model).length, afterMs: own?.start.totalMs ?? null };
   }
 
   /** Another of the same class that reaches its sign-in screen: of the same place, else of any. */

@@ -27,7 +27,6 @@ import {
   type Board,
   type CrossingFacts,
   type CrossingView,
-  type Impact,
   type LeadingFinding,
   type Slice,
 } from '@underpass/core';
@@ -42,7 +41,7 @@ import { ChangeService } from '../estate/change.service.js';
 import { ChangeHistory } from '../estate/changeHistory.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
-import { ImpactWork } from './impactWork.js';
+import { ImpactWork, type ImpactAt } from './impactWork.js';
 import { ResultsService } from './results.service.js';
 import { Answers, AnswersNothing } from '../edge/answers.js';
 
@@ -140,7 +139,7 @@ export class CrossingController {
   @Takes(MB)
   @HttpCode(200)
   @Needs('reader')
-  impact(@Body({ schema: ImpactRequest }) { change }: ImpactRequest, @Req() request: SignedRequest): Promise<Impact | JobStarted> {
+  impact(@Body({ schema: ImpactRequest }) { change }: ImpactRequest, @Req() request: SignedRequest): Promise<ImpactAt | JobStarted> {
     return this.impactWork.of(change, request.user.name);
   }
 

@@ -12,6 +12,9 @@ import { eachInSlices } from '../jobs/slices.js';
 const fewTouched = 500;
 const fewCrossings = 5000;
 
+/** An impact, with the version of the estate that it was worked out on. */
+export type ImpactAt = Impact & { version: number };
+
 /** What a change would do to everybody: at once where that is soon done, otherwise as long work. */
 @Injectable()
 export class ImpactWork {
@@ -23,7 +26,7 @@ export class ImpactWork {
     jobs.takes('impact', (job, progress) => this.work(job, progress));
   }
 
-  async of(change: Change, by: string): Promise<Impact | { job: JobView }> {
+  async of(change: Change, by: string): Promise<ImpactAt | { job: JobView }> {
     this.paper.assertGood(change);
     if (this.isSoonDone(change)) return this.tally(change, () => undefined);
     return { job: await this.jobs.start({ kind: 'impact', name: 'Impact of a change', by, request: change }) };
@@ -40,13 +43,13 @@ export class ImpactWork {
     );
   }
 
-  private async work(job: JobRow, progress: Progress): Promise<Impact> {
+  private async work(job: JobRow, progress: Progress): Promise<ImpactAt> {
     await this.results.standing();
     return this.tally(job.request as Change, (done, total) => progress.at('evaluating', done, total));
   }
 
-  private async tally(change: Change, told: (done: number, total: number) => void): Promise<Impact> {
-    const { reader } = this.results;
+  private async tally(change: Change, told: (done: number, total: number) => void): Promise<ImpactAt> {
+    const { reader, version } = this.results;
     const tally = new ImpactTally(reader, change, ({ id }) => this.results.summary(id));
     const total = tally.crossings.length;
     let done = 0;
@@ -54,6 +57,6 @@ export class ImpactWork {
       tally.add(ref);
       if (++done % 200 === 0) told(done, total);
     });
-    return tally.result();
+    return { version, ...tally.result() };
   }
 }

@@ -50,9 +50,16 @@ export function EditEffect({
   return change && <EditEffectOf key={JSON.stringify(change)} change={change} summary={summary} />;
 }
 
-/** What a change would do, in a sentence, with who it is on request. */
-export function EditEffectOf({ change, summary }: { change: Change; summary: string }) {
-  const { data, job, error } = useLong<Impact>('impact', { change });
+/**
+ * What a change would do, in a sentence, with who it is on request.
+ * @param props.onLooked told the version of the estate that it was worked out on
+ */
+export function EditEffectOf({ change, summary, onLooked }: { change: Change; summary: string; onLooked?: (version: number) => void }) {
+  const { data, job, error } = useLong<Impact & { version: number }>('impact', { change });
+  const version = data?.version;
+  useEffect(() => {
+    if (version !== undefined) onLooked?.(version);
+  }, [version, onLooked]);
   const [open, setOpen] = useState(false);
   if (job) return <Work job={job} />;
   return (

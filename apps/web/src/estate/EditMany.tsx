@@ -105,14 +105,20 @@ function OneField({
     return () => clearTimeout(timer);
   }, [change]);
   const ready = change !== null && looked === change;
+  // what somebody else wrote after it was looked at is not overwritten unseen
+  const [seen, setSeen] = useState<number>();
+  const [round, setRound] = useState(0);
   const summary = `${labelOf(field.name)} of ${of}`;
-  const apply = () =>
-    run(async () => {
-      const applied = await call<Applied>('changes', 'POST', { change, summary });
+  const apply = async () => {
+    const done = await run(async () => {
+      const applied = await call<Applied>('changes', 'POST', { change, summary, seen });
       onDone?.();
       onClose();
       return { text: `Changed: ${summary}.`, applied, takenBack: `Taken back: ${summary}.` };
     });
+    // it is looked at anew, on what stands there now
+    if (!done) setRound((n) => n + 1);
+  };
   return (
     <form
       className="mt-2"
@@ -131,7 +137,7 @@ function OneField({
         </label>
       )}
       <div className="mt-4 min-h-[48px]">
-        {ready && <EditEffectOf key={JSON.stringify(value ?? null)} change={change} summary={summary} />}
+        {ready && <EditEffectOf key={`${round} ${JSON.stringify(value ?? null)}`} change={change} summary={summary} onLooked={setSeen} />}
       </div>
       {fault && (
         <p role="alert" className="text-brick">

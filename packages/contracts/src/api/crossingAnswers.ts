@@ -230,6 +230,7 @@ export const HistoryAnswer = z
 
 export const ImpactAnswer = z
   .object({
+    version: z.number().describe('Of the estate it was worked out on'),
     before: Counts,
     after: Counts,
     crossings: z.number().describe('Crossings that were looked at'),
