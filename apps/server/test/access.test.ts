@@ -11,6 +11,7 @@ import type {
   WhyView,
 } from '@underpass/contracts';
 import { offeredAt } from '@underpass/standins';
+import pg from 'pg';
 import { listed, withPortal } from './withPortal.js';
 
 const { at, get, send, portalEstate, visitor } = withPortal(47_200, 4790);
@@ -239,4 +240,29 @@ describe('acceptance', () => {
     expect((await send('PUT', `access/acceptance/${run!.id}/testers/${first!.person}`, { saw: [] })).status).toBe(409);
     expect((await send('GET', 'access/acceptance?run=00000000-0000-7000-8000-000000000000')).status).toBe(404);
   }, 30_000);
+
+  test('what a tester says while the run is signed off is in it', async () => {
+    const { run } = (await send<AcceptanceView>('POST', 'access/acceptance')).body;
+    const [first, ...others] = run!.testers;
+    for (const { person, expected } of run!.testers)
+      await send('PUT', `access/acceptance/${run!.id}/testers/${person}`, { saw: expected.map(({ id }) => id) });
+    // an entry that is being written
+    const writer = new pg.Client({ connectionString: at.databaseUrl });
+    await writer.connect();
+    try {
+      await writer.query('BEGIN');
+      const of = 'FROM acceptance_run WHERE id = $1';
+      const { testers } = (await writer.query<{ testers: { person: string }[] }>(`SELECT testers ${of} FOR UPDATE`, [run!.id])).rows[0]!;
+      const told = testers.map((each) => (each.person === first!.person ? { ...each, saw: [], note: 'nothing at all' } : each));
+      await writer.query('UPDATE acceptance_run SET testers = $2 WHERE id = $1', [run!.id, JSON.stringify(told)]);
+      const signed = send<AcceptanceView>('POST', `access/acceptance/${run!.id}/sign-off`);
+      await new Promise((resolve) => setTimeout(resolve, 300));
+      await writer.query('COMMIT');
+      const [kept, ...rest] = (await signed).body.run!.testers;
+      expect([kept!.note, kept!.saw, kept!.missing.length]).toEqual(['nothing at all', [], first!.expected.length]);
+      expect(rest.map(({ missing }) => missing.length)).toEqual(others.map(() => 0));
+    } finally {
+      await writer.end();
+    }
+  });
 });

@@ -104,21 +104,23 @@ export class AcceptanceService {
 
   /** Signs a run off: what was seen is kept with it and does not change any more. */
   async signOff(id: string, by: string): Promise<void> {
-    const run = open(await this.data.getRepository(AcceptanceRun).findOneBy({ id }), id);
-    const rows = await this.rows(run);
-    const waiting = rows.filter(({ saw }) => saw === null).length;
-    if (waiting) throw new ProblemError(409, 'Not looked at yet', `${waiting} of ${rows.length} people have not looked yet.`);
-    run.testers = rows.map((row) => ({
-      person: row.person,
-      expected: row.expected.map((each) => each.id),
-      saw: row.saw ?? [],
-      at: row.at ?? undefined,
-      by: row.by ?? undefined,
-      note: row.note ?? undefined,
-      reported: row.source === 'reported',
-    }));
-    Object.assign(run, { signedOffAt: new Date(), signedOffBy: by });
-    await this.data.getRepository(AcceptanceRun).save(run);
+    await this.data.transaction(async (manager) => {
+      // whoever says at this moment what they saw is waited for, or it would be written over
+      const run = open(await manager.findOne(AcceptanceRun, { where: { id }, lock: { mode: 'pessimistic_write' } }), id);
+      const rows = await this.rows(run);
+      const waiting = rows.filter(({ saw }) => saw === null).length;
+      if (waiting) throw new ProblemError(409, 'Not looked at yet', `${waiting} of ${rows.length} people have not looked yet.`);
+      run.testers = rows.map((row) => ({
+        person: row.person,
+        expected: row.expected.map((each) => each.id),
+        saw: row.saw ?? [],
+        at: row.at ?? undefined,
+        by: row.by ?? undefined,
+        note: row.note ?? undefined,
+        reported: row.source === 'reported',
+      }));
+      await manager.save(Object.assign(run, { signedOffAt: new Date(), signedOffBy: by }));
+    });
   }
 
   /** What was entered counts before what a portal reported. */
