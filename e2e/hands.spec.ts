@@ -36,7 +36,7 @@ test('forty endpoints are chosen by keyboard, edited as one change with its impa
   expect(meanwhile.status()).toBe(201);
   const anew = page.waitForResponse('**/api/impact');
   await page.keyboard.press('Enter');
-  await expect(dialog.getByRole('alert')).toContainText('endpoint WEX-TC-007 was changed since you saw it');
+  await expect(dialog.getByRole('alert')).toContainText('Endpoint WEX-TC-007 was changed since you saw it');
   await anew;
   await expect(dialog).toContainText(/get worse/);
   await page.keyboard.press('Enter');

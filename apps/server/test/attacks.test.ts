@@ -316,7 +316,7 @@ describe('edits that meet', () => {
     const late = await named('Late', 'Something else');
     expect([late.status, (late.body as { detail: string }).detail]).toEqual([
       409,
-      `host ${id}: name was "Something else" and is "Seen" now. Nothing was overwritten: look at it anew, then apply it again.`,
+      `Host ${id}: name was "Something else" and is "Seen" now. Nothing was overwritten: look at it anew, then apply it again.`,
     ]);
     expect((await named('In time', 'Seen')).status).toBe(201);
     // lists of what is not there are refused on paper as they are in a form

@@ -47,7 +47,7 @@ test('any past change can be taken back while nothing later rests on it, and wha
   await write({ drawMs: 16 }, 'And slower');
   expect(await undo(early)).toMatchObject({
     status: 409,
-    body: { detail: expect.stringContaining('host SM-H05 was changed again since (drawMs)') },
+    body: { detail: expect.stringContaining('Host SM-H05 was changed again since (drawMs)') },
   });
   const listed = (await two.call('changes', { cookie: engineer })).body as AuditEntry[];
   expect(listed.find(({ changeId }) => changeId === early)).toMatchObject({ canUndo: false, restsOn: expect.stringContaining('drawMs') });

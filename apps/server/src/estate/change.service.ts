@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { objectSchemas, type Measurement, type Applied } from '@underpass/contracts';
+import { kindWords, objectSchemas, type Measurement, type Applied } from '@underpass/contracts';
 import { inverseOf, made, rebase, type ObjectChange } from '@underpass/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { ownName, portalName, toldOf } from './changeHistory.service.js';
@@ -106,7 +106,7 @@ export class ChangeService {
       throw new ProblemError(
         409,
         'Changed meanwhile',
-        `${newer.kind} ${newer.id} was changed since you saw it. Nothing was overwritten: look at it anew, then apply it again.`,
+        `${kindWords[newer.kind].one} ${newer.id} was changed since you saw it. Nothing was overwritten: look at it anew, then apply it again.`,
       );
   }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { AuditEntry } from '@underpass/contracts';
+import { kindWords, type AuditEntry } from '@underpass/contracts';
 import { inverseOf, rebase, type Conflict, type ObjectChange } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { EstateStore } from './estate.store.js';
@@ -90,5 +90,5 @@ export function toldOf([first, ...more]: readonly Conflict[]): string {
       : first.because === 'there already'
         ? 'is there again'
         : `was changed again since${first.field === null ? '' : ` (${first.field})`}`;
-  return `${first.kind} ${first.id} ${what}${more.length ? `, and ${more.length} more` : ''}.`;
+  return `${kindWords[first.kind].one} ${first.id} ${what}${more.length ? `, and ${more.length} more` : ''}.`;
 }

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Change, DraftView, Setting } from '@underpass/contracts';
+import { kindWords, type Change, type DraftView, type Setting } from '@underpass/contracts';
 import { isEmpty, made, rebase, type Conflict, type Misplaced, type ObjectChange } from '@underpass/core';
 import type { Draft } from '../database/entities.js';
 import { ProblemError } from '../problems/problem.js';
@@ -68,10 +68,10 @@ export class PaperService {
 export function told({ kind, id, field, because, was, now }: Conflict): string {
   const show = (value: unknown) =>
     value === null || value === undefined ? 'nothing' : typeof value === 'object' ? 'something else' : JSON.stringify(value);
-  if (because === 'gone') return `${kind} ${id} is there no more`;
-  if (because === 'there already') return `${kind} ${id} is there already`;
-  if (field === null) return `${kind} ${id} was changed since`;
-  return `${kind} ${id}: ${field} was ${show(was)} and is ${show(now)} now`;
+  if (because === 'gone') return `${kindWords[kind].one} ${id} is there no more`;
+  if (because === 'there already') return `${kindWords[kind].one} ${id} is there already`;
+  if (field === null) return `${kindWords[kind].one} ${id} was changed since`;
+  return `${kindWords[kind].one} ${id}: ${field} was ${show(was)} and is ${show(now)} now`;
 }
 
 const problemOf = (misplaced: readonly Misplaced[]): ProblemError => {
