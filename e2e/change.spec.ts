@@ -78,7 +78,7 @@ test('a draft that somebody wrote past says so where it is opened', async ({ pag
   const { id: draft } = await call('drafts', { name: 'Draw in 9 ms', change: drawing(9), crossing: id });
   const { changeId } = await call('changes', { change: drawing(55), summary: 'Slower meanwhile' });
   await page.goto('/estate/changes');
-  await expect(page.getByText(/Changed since: host SM-H03: drawMs/)).toBeVisible();
+  await expect(page.getByText(/Changed since: Host SM-H03: drawMs/)).toBeVisible();
   await page.getByRole('link', { name: 'Draw in 9 ms' }).click();
   await expect(page.getByText(/Applying it writes over that/)).toBeVisible();
   await expect(page.getByText(/drawMs was .* and is 55 now/)).toBeVisible();

@@ -60,7 +60,7 @@ test('a wish of 60 frames for everybody: the impact names who loses on the vesse
   await expect(page.getByRole('region', { name: 'History' }).getByRole('listitem').first()).toContainText('Ines Farrow');
   await page.getByLabel('Past date').fill('2026-01-31');
   await expect(page.getByText('Nothing is recorded of HO-001 on that date: its first record is later.')).toBeVisible();
-  await page.getByRole('button', { name: 'Try again' }).click();
+  await page.getByRole('button', { name: 'Back to now' }).click();
   await expect(page.getByText(/gets 60 a second: the location says so/)).toBeVisible();
 });
 

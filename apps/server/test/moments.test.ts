@@ -10,13 +10,14 @@ import { demoFiles } from './server.js';
 const endMs = Date.parse('2026-12-12T00:00:00Z');
 const guest = 'P381';
 
-let store: { version: number; model: EstateModel; changes: Subject<StoreChange> };
+let store: Pick<EstateStore, 'version' | 'model' | 'refresh'> & { changes: Subject<StoreChange> };
 let results: ResultsService;
 
 beforeEach(async () => {
   jest.useFakeTimers({ now: endMs - 1000, doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask', 'performance'] });
   const { estate, measurements } = readFolder(new Map(Object.entries(demoFiles())));
-  store = { version: 0, model: modelOf(estate, measurements, { complete: completed, traits: kindTraits }), changes: new Subject() };
+  const model = modelOf(estate, measurements, { complete: completed, traits: kindTraits });
+  store = { version: 0, model, changes: new Subject(), refresh: () => Promise.resolve() };
   // without a version nothing is kept of it, so no database is asked
   results = new ResultsService(store as unknown as EstateStore, {} as never, { role: 'server' } as never);
   await results.onModuleInit();

@@ -53,7 +53,12 @@ export function SettingsPage() {
   if (first.data?.rows.length === 0 && !search.get('endpoint'))
     return <WaysIn>There is nobody to look at yet: settings are in force for a person on an endpoint.</WaysIn>;
   if (first.isError) return <Failed page what="Settings" error={first.error} onRetry={() => void first.refetch()} />;
-  if (of.isError) return <Failed page what="Settings" error={of.error} onRetry={() => set({ endpoint: null, person: null, at: null })} />;
+  if (of.isError) {
+    const leave = search.get('at')
+      ? { words: 'Back to now', act: () => set({ at: null }) }
+      : { words: 'Look at somebody else', act: () => set({ endpoint: null, person: null }) };
+    return <Failed page what="Settings" error={of.error} onRetry={() => void of.refetch()} leave={leave} />;
+  }
   if (!of.data) return <Loading what="the settings in force" />;
   const { subject, names, platform, past } = of.data;
   const definition = definitionOf(key);

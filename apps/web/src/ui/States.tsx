@@ -15,11 +15,19 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
+interface FailedProps {
+  what: string;
+  error: Error;
+  page?: boolean;
+  onRetry?: () => void;
+  leave?: { words: string; act: () => void };
+}
 /**
  * What failed, and a way to try again; not of what is not there: asked again it is not there either.
  * @param props.page whether it stands for the whole page, and so is its heading
+ * @param props.leave a way to what can be shown instead, for what was asked for and is not there
  */
-export function Failed({ what, error, page, onRetry }: { what: string; error: Error; page?: boolean; onRetry?: () => void }) {
+export function Failed({ what, error, page, onRetry, leave }: FailedProps) {
   const told = `${what} could not be shown`;
   return (
     <div role="alert" className="border-t-[1.5px] border-ink py-4 my-4">
@@ -28,6 +36,11 @@ export function Failed({ what, error, page, onRetry }: { what: string; error: Er
       {onRetry && !isGone({ error }) && (
         <button className="btn mt-3" onClick={onRetry}>
           Try again
+        </button>
+      )}
+      {leave && isGone({ error }) && (
+        <button className="btn mt-3" onClick={leave.act}>
+          {leave.words}
         </button>
       )}
     </div>
