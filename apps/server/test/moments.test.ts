@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { completed, kindTraits, readFolder } from '@underpass/contracts';
-import { FactsReader, modelOf, summariseCrossing, type EstateModel, type Over } from '@underpass/core';
+import { FactsReader, modelOf, summariseCrossing, type Over } from '@underpass/core';
 import { Subject } from 'rxjs';
 import { ResultsService } from '../src/crossing/results.service.js';
 import type { EstateStore, StoreChange } from '../src/estate/estate.store.js';
