@@ -141,7 +141,7 @@ test('a backup of an earlier version is brought to this one', async () => {
   database.url = mine;
   const done = await run('restore', 'old.backup', '--json');
   expect([done.status, done.err]).toEqual([0, expect.not.stringContaining('underpass:')]);
-  expect(JSON.parse(done.out)).toMatchObject({ from: 'Access1764100000000', to: 'Enrolment1765300000000', objects: 1 });
+  expect(JSON.parse(done.out)).toMatchObject({ from: 'Access1764100000000', to: 'Order1765400000000', objects: 1 });
   const client = new pg.Client({ connectionString: mine });
   await client.connect();
   expect((await client.query('SELECT tableoid::regclass::text AS part, id FROM measurement')).rows).toEqual([

@@ -1,5 +1,6 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { AuditEntry, DraftView } from '@underpass/contracts';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { AuditEntry, DraftView, SettingsOf } from '@underpass/contracts';
+import pg from 'pg';
 import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -32,8 +33,9 @@ const until = async <T>(read: () => Promise<T>, good: (value: T) => boolean): Pr
 test('any past change can be taken back while nothing later rests on it, and what others wrote beside it stands', async () => {
   const write = async (set: Record<string, unknown>, summary: string): Promise<string> => {
     const change = { patches: [{ do: 'change', kind: 'host', id: 'SM-H05', set }] };
-    return ((await one.call('changes', { method: 'POST', body: { change, summary }, cookie: engineer })).body as { changeId: string })
-      .changeId;
+    const answer = await one.call('changes', { method: 'POST', body: { change, summary }, cookie: engineer });
+    expect([answer.status, answer.body]).toEqual([201, expect.objectContaining({ changeId: expect.any(String) })]);
+    return (answer.body as { changeId: string }).changeId;
   };
   const host = async () =>
     ((await two.call('estate/host/SM-H05', { cookie: engineer })).body as { object: Record<string, unknown> }).object;
@@ -111,6 +113,67 @@ test('screens typed in a form count from when they are typed; a form that leaves
   const now = await put({ screens: [{ widthPx: 2560, heightPx: 1440, refreshHz: 60, scale: 1 }] });
   expect(Date.parse(String(now.screensAt))).toBeGreaterThanOrEqual(from);
   expect(now.decodersAt).toBe(was.decodersAt);
+});
+
+describe('the order of changes', () => {
+  const client = () => new pg.Client({ connectionString: database.url });
+  const path = 'settings/of?endpoint=WEX-TC-001';
+  const cap = async (value: number) => {
+    const patch = { do: 'setting', key: 'picture.frameCap', layer: 'endpoint', target: 'WEX-TC-001', value };
+    const answer = await one.call('changes', {
+      method: 'POST',
+      body: { change: { patches: [patch] }, summary: `Frames ${value}` },
+      cookie: engineer,
+    });
+    expect(answer.status).toBe(201);
+    return (answer.body as { changeId: string }).changeId;
+  };
+  const changes = async () => (await two.call('changes', { cookie: engineer })).body as AuditEntry[];
+
+  test('a change is of the moment it was written, not of when it began to wait for another’s', async () => {
+    const other = client();
+    await other.connect();
+    await other.query('SELECT pg_advisory_lock(4600)');
+    const waiting = cap(41);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    const { rows } = await other.query<{ t: Date }>('SELECT clock_timestamp() AS t');
+    await other.query('SELECT pg_advisory_unlock(4600)');
+    const id = await waiting;
+    await other.end();
+    const at = Date.parse((await changes()).find(({ changeId }) => changeId === id)?.at ?? '');
+    expect(at).toBeGreaterThanOrEqual(rows[0]!.t.getTime());
+  });
+
+  test('is the one they were written in, also where a clock was set back between them', async () => {
+    await cap(42);
+    const from = new Date();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    const [earlier, later] = [await cap(43), await cap(44)];
+    const db = client();
+    await db.connect();
+    // as if the second were written a moment before the first
+    await db.query(
+      `UPDATE change_set SET at = (SELECT at FROM change_set WHERE id = $2) - interval '1 ms', by_name = 'The second' WHERE id = $1`,
+      [later, earlier],
+    );
+    await db.end();
+    expect((await changes()).slice(0, 2).map(({ changeId }) => changeId)).toEqual([later, earlier]);
+    const of = async (at?: string) =>
+      (await one.call(at === undefined ? path : `${path}&at=${encodeURIComponent(at)}`, { cookie: engineer })).body as SettingsOf;
+    const entry = ({ entries }: SettingsOf) =>
+      entries.find(({ entry: { key, layer } }) => key === 'picture.frameCap' && layer === 'endpoint')!;
+    // who wrote what stands, and what stood before both
+    expect(entry(await of())).toMatchObject({ entry: { value: 44 }, written: { by: 'The second' } });
+    expect(entry(await of(from.toISOString()))).toMatchObject({ entry: { value: 42 } });
+    const { id } = entry(await of()).entry;
+    const answer = await one.call(`estate/setting/${encodeURIComponent(id)}`, {
+      method: 'PUT',
+      body: { ...entry(await of()).entry, value: 45 },
+      cookie: engineer,
+      headers: { 'if-match': '"1"' },
+    });
+    expect(answer).toMatchObject({ status: 409, body: { conflict: { now: { value: 44 }, before: { value: 43 }, by: 'The second' } } });
+  });
 });
 
 test('requirement sets and the plan of acceptance on paper are what they are once the change is made', async () => {

@@ -14,6 +14,7 @@ import { Lists1765000000000 } from './migrations/1765000000000-Lists.js';
 import { Sources1765100000000 } from './migrations/1765100000000-Sources.js';
 import { Feeds1765200000000 } from './migrations/1765200000000-Feeds.js';
 import { Enrolment1765300000000 } from './migrations/1765300000000-Enrolment.js';
+import { Order1765400000000 } from './migrations/1765400000000-Order.js';
 import { Views1764600000000 } from './migrations/1764600000000-Views.js';
 import { OneChange1764300000000 } from './migrations/1764300000000-OneChange.js';
 
@@ -44,6 +45,7 @@ export const dataSourceOptions = (url: string): DataSourceOptions => ({
     Sources1765100000000,
     Feeds1765200000000,
     Enrolment1765300000000,
+    Order1765400000000,
   ],
   uuidExtension: 'pgcrypto',
   installExtensions: false,

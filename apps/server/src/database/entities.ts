@@ -21,6 +21,8 @@ export class ChangeSet {
   @Column('text') summary!: string;
   @Column('uuid', { nullable: true }) undoes!: string | null;
   @Column('int') objects!: number;
+  /** Version of the estate that it made: changes are in the order of these, and not of their times. */
+  @Column('bigint') version!: string;
 }
 
 /** What a change did to one object. */

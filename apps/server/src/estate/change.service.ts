@@ -145,13 +145,11 @@ export class ChangeService {
     { changeId, by, summary, undoes = null, measurements = [], onProgress = () => undefined, says = [], unsaid = [] }: Written,
   ): Promise<void> {
     const [{ version }] = (await manager.query(`SELECT nextval('estate_version_seq') AS version`)) as [{ version: string }];
-    await manager.query('INSERT INTO change_set (id, at, by_name, summary, undoes, objects) VALUES ($1, now(), $2, $3, $4, $5)', [
-      changeId,
-      by,
-      summary,
-      undoes,
-      changes.length,
-    ]);
+    // the clock, and not now(), which stood still while this one waited for another's turn
+    await manager.query(
+      'INSERT INTO change_set (id, at, by_name, summary, undoes, objects, version) VALUES ($1, clock_timestamp(), $2, $3, $4, $5, $6)',
+      [changeId, by, summary, undoes, changes.length, version],
+    );
     await writeObjects(manager, changes, { changeId, version, onProgress });
     await forgetSaid(
       manager,

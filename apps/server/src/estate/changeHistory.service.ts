@@ -38,7 +38,7 @@ export class ChangeHistory {
               ARRAY(SELECT jsonb_build_object('kind', kind, 'id', object_id, 'before', before, 'after', after)
                     FROM audit_entry WHERE change_id = c.id AND ($2::text IS NULL OR (kind = $2 AND object_id = $3)) LIMIT 20) AS objects
        FROM change_set c WHERE $2::text IS NULL OR c.id IN (SELECT change_id FROM audit_entry WHERE kind = $2 AND object_id = $3)
-       ORDER BY c.at DESC LIMIT $1`,
+       ORDER BY c.version DESC LIMIT $1`,
       [limit, object?.kind ?? null, object?.id ?? null],
     );
     return rows.map((row) => {
@@ -74,7 +74,7 @@ export class ChangeHistory {
   async lastOf(kind: string, id: string): Promise<{ by: string; at: string; before: object | null } | null> {
     const [row] = (await this.data.query(
       `SELECT c.by_name, c.at, e.before FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-       WHERE e.kind = $1 AND e.object_id = $2 ORDER BY c.at DESC, e.id DESC LIMIT 1`,
+       WHERE e.kind = $1 AND e.object_id = $2 ORDER BY c.version DESC LIMIT 1`,
       [kind, id],
     )) as { by_name: string; at: Date; before: object | null }[];
     return row ? { by: row.by_name, at: row.at.toISOString(), before: row.before } : null;

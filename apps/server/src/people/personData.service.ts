@@ -49,7 +49,7 @@ export class PersonDataService {
       verdicts: await rows(`SELECT * FROM verdict_history WHERE split_part(crossing, '~', 1) = $1 ORDER BY at`),
       changes: await rows(
         `SELECT c.at, c.by_name, c.summary, e.kind, e.before, e.after FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-         WHERE e.kind IN ('person', 'signedIn') AND e.object_id = $1 ORDER BY c.at`,
+         WHERE e.kind IN ('person', 'signedIn') AND e.object_id = $1 ORDER BY c.version`,
       ),
     };
   }

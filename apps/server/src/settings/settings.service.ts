@@ -71,7 +71,7 @@ export class SettingsService {
   private async modelAt(atMs: number): Promise<EstateModel> {
     const rows = (await this.data.query(
       `SELECT e.kind, e.object_id, e.before FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-       WHERE c.at > $1 AND e.kind = ANY ($2) ORDER BY c.at DESC, e.id DESC LIMIT $3`,
+       WHERE c.at > $1 AND e.kind = ANY ($2) ORDER BY c.version DESC LIMIT $3`,
       [new Date(atMs), deciding, mostTakenBack + 1],
     )) as Pick<AuditRow, 'kind' | 'object_id' | 'before'>[];
     if (rows.length > mostTakenBack)
@@ -155,7 +155,7 @@ export class SettingsService {
     if (ids.length === 0) return new Map();
     const rows = (await this.data.query(
       `SELECT DISTINCT ON (e.object_id) e.object_id, c.by_name, c.at FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-       WHERE e.kind = 'setting' AND e.object_id = ANY ($1) AND c.at <= $2 ORDER BY e.object_id, c.at DESC, e.id DESC`,
+       WHERE e.kind = 'setting' AND e.object_id = ANY ($1) AND c.at <= $2 ORDER BY e.object_id, c.version DESC`,
       [ids, new Date(atMs + 1)],
     )) as Pick<AuditRow, 'object_id' | 'by_name' | 'at'>[];
     return new Map(rows.map((row) => [row.object_id, { by: row.by_name, at: row.at.toISOString() }]));
@@ -166,7 +166,7 @@ export class SettingsService {
     const all = [...this.model.all('setting').values()].filter((entry) => entry.key === key);
     const rows = (await this.data.query(
       `SELECT e.object_id, e.before, e.after, c.by_name, c.at, c.summary FROM audit_entry e JOIN change_set c ON c.id = e.change_id
-       WHERE e.kind = 'setting' AND (e.before->>'key' = $1 OR e.after->>'key' = $1) ORDER BY c.at DESC, e.id DESC LIMIT $2`,
+       WHERE e.kind = 'setting' AND (e.before->>'key' = $1 OR e.after->>'key' = $1) ORDER BY c.version DESC LIMIT $2`,
       [key, mostHistory],
     )) as (Omit<AuditRow, 'before' | 'after'> & { before: Setting | null; after: Setting | null })[];
     return {
