@@ -224,7 +224,14 @@ describe('acceptance', () => {
         saw: tester.expected.slice(1).map(({ id }) => id),
         note: 'looked together',
       });
+    // what somebody else wrote down since is not written over unseen
+    const [second] = others;
+    const path = `access/acceptance/${run!.id}/testers/${second!.person}`;
+    const other = await send<{ detail: string }>('PUT', path, { saw: [], seenAt: null });
+    expect([other.status, other.body.detail]).toEqual([409, expect.stringContaining('by Ines Farrow')]);
     const looked = await get<AcceptanceView>('access/acceptance');
+    const { at: seenAt, saw } = looked.run!.testers.find(({ person }) => person === second!.person)!;
+    expect((await send('PUT', path, { saw, note: 'looked together', seenAt })).status).toBe(200);
     expect(looked.run!.testers[0]).toMatchObject({ source: 'reported', missing: [], extra: [] });
     for (const row of looked.run!.testers.slice(1)) expect([row.source, row.missing]).toEqual(['entered', [row.expected[0]]]);
     const signed = (await send<AcceptanceView>('POST', `access/acceptance/${run!.id}/sign-off`)).body.run!;

@@ -242,8 +242,8 @@ test('a folder to fill in and the demo as an example are taken as they are, and 
 
 test('mappings are kept by name, replaced, and dropped', async () => {
   const map = { kind: 'endpoint', columns: [{ from: 'Gerät', to: 'name' }], constants: { ownership: 'managed' } };
-  const keep = (name: string, more: object = {}) =>
-    demo.server.call('intake/maps', { method: 'PUT', cookie: demo.engineer, body: { name, map: { ...map, ...more } } });
+  const keep = (name: string, more: object = {}, seen: object = {}) =>
+    demo.server.call('intake/maps', { method: 'PUT', cookie: demo.engineer, body: { name, map: { ...map, ...more }, ...seen } });
   expect((await keep('Monthly list')).status).toBe(200);
   expect((await keep('monthly LIST', { key: 'name' })).body).toMatchObject({
     name: 'monthly LIST',
@@ -252,6 +252,16 @@ test('mappings are kept by name, replaced, and dropped', async () => {
   });
   const kept = (await demo.server.call('intake/maps', { cookie: demo.admin })).body as KeptMap[];
   expect(kept.map(({ name }) => name)).toEqual(['monthly LIST']);
+  // one that somebody kept meanwhile, or otherwise than it was seen, is not replaced unseen
+  for (const was of [null, map])
+    expect(await keep('Monthly List', {}, { was })).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringContaining('Ines Farrow') },
+    });
+  expect((await keep('Monthly List', { constants: {} }, { was: kept[0]!.map })).status).toBe(200);
+  expect((await keep('Another', {}, { was: map })).status).toBe(409);
+  expect((await keep('Another', {}, { was: null })).status).toBe(200);
+  expect((await demo.server.call('intake/maps/Another', { method: 'DELETE', cookie: demo.engineer })).status).toBe(204);
   expect((await demo.server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: demo.engineer })).status).toBe(204);
   expect((await demo.server.call('intake/maps/Monthly%20list', { method: 'DELETE', cookie: demo.engineer })).status).toBe(404);
   expect((await keep('', {})).status).toBe(400);

@@ -236,6 +236,20 @@ about('a directory that is read', () => {
     expect((await ask(`intake/ldap/${feed.id}`, 'PUT', { ...moved, secret })).status).toBe(200);
   });
 
+  test('settings that another administrator changed since they were seen are not overwritten; the password stays', async () => {
+    const was = (await only()).settings;
+    const put = (body: object) => ask<{ detail: string; fields: object[] }>(`intake/ldap/${feed.id}`, 'PUT', body);
+    expect((await put({ settings: { ...was, limitPercent: 31 }, was })).status).toBe(200);
+    const late = await put({ settings: { ...was, pageSize: 40 }, was });
+    expect([late.status, late.body.detail, late.body.fields]).toEqual([
+      409,
+      expect.stringContaining('changed since you saw them'),
+      [{ field: 'settings.limitPercent', problem: 'was changed meanwhile: 31 now' }],
+    ]);
+    expect(await only()).toMatchObject({ settings: { ...was, limitPercent: 31 }, hasSecret: true });
+    expect((await put({ settings: was, was: { ...was, limitPercent: 31 } })).status).toBe(200);
+  });
+
   test('is read by itself when it is due, once for all servers, and tells what failed', async () => {
     await ask(`intake/ldap/${feed.id}`, 'PUT', { settings: settings({ everyMinutes: 5 }), secret });
     expect(Date.parse((await only()).nextAt ?? '')).toBeGreaterThan(Date.now() + 4 * 60_000);

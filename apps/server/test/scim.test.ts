@@ -311,6 +311,12 @@ describe('what cannot be read', () => {
     expect((await send('/Users', 'POST', { schemas: [userSchema], userName: 'second' }, { token })).status).toBe(201);
     // each sees what it sent itself
     expect((await send('/Users', 'GET', undefined, { token })).body.totalResults).toBe(1);
+    // how it is read, as somebody saw it
+    const was = other.feed.options;
+    const put = (options: object) =>
+      demo.server.call(`intake/scim/${other.feed.id}`, { method: 'PUT', cookie: demo.admin, body: { ...was, ...options, was } });
+    expect((await put({ placeFrom: 'division' })).status).toBe(200);
+    expect(await put({ makePlaces: true })).toMatchObject({ status: 409, body: { detail: expect.stringContaining('changed since') } });
     const turned = (await demo.server.call(`intake/scim/${other.feed.id}/token`, { method: 'POST', cookie: demo.admin }))
       .body as ScimFeedMade;
     expect((await send('/Users', 'GET', undefined, { token })).status).toBe(401);

@@ -92,19 +92,29 @@ describe('a field that several sources say something of', () => {
     await list(['S-4;Till east;wexcombe;4096;thin-client']);
     await type('S-4', { memoryMB: 8192, name: 'Till at the east door' });
     const turned = ['list', 'typed', 'device', 'ldap', 'scim', 'files'];
-    expect((await ask('intake/source-order', 'PUT', { endpoint: { fields: { memoryMB: turned } } })).status).toBe(200);
+    expect((await ask('intake/source-order', 'PUT', { order: { endpoint: { fields: { memoryMB: turned } } } })).status).toBe(200);
     await list(['S-4;Till east;wexcombe;2048;thin-client']);
     expect(await endpoint('S-4')).toMatchObject({ memoryMB: 2048, name: 'Till at the east door' });
-    const { status, body } = await ask<{ detail: string; fields: unknown }>('intake/source-order', 'PUT', { endpoint: { all: ['list'] } });
-    expect([status, JSON.stringify(body)]).toEqual([400, expect.stringContaining('endpoint.all')]);
-    expect((await ask('intake/source-order', 'PUT', {})).status).toBe(200);
+    const { status, body } = await ask<{ detail: string; fields: unknown }>('intake/source-order', 'PUT', {
+      order: { endpoint: { all: ['list'] } },
+    });
+    expect([status, JSON.stringify(body)]).toEqual([400, expect.stringContaining('order.endpoint.all')]);
+    // one who saw the usual order still is told
+    const host = { order: { host: { all: turned, fields: {} } }, was: {} };
+    expect(await ask('intake/source-order', 'PUT', host)).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringContaining('changed since you saw it') },
+    });
+    const was = (await ask<object>('intake/source-order')).body;
+    expect((await ask('intake/source-order', 'PUT', { ...host, was })).status).toBe(200);
+    expect((await ask('intake/source-order', 'PUT', { order: {} })).status).toBe(200);
   });
 
   test('is asked for of what is there alone', async () => {
     expect((await ask('intake/origins/endpoint/nothing-such')).status).toBe(404);
     expect((await ask('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'ldap:Main' })).status).toBe(409);
     const reader = await demo.server.signIn(people.reader);
-    expect((await demo.server.call('intake/source-order', { method: 'PUT', cookie: reader, body: {} })).status).toBe(403);
+    expect((await demo.server.call('intake/source-order', { method: 'PUT', cookie: reader, body: { order: {} } })).status).toBe(403);
   });
 
   test('says no secret, and nothing of what is gone', async () => {

@@ -54,7 +54,7 @@ export class AcceptanceController {
     @Body({ schema: SeenRequest }) body: SeenRequest,
     @Req() request: SignedRequest,
   ): Promise<AcceptanceView> {
-    await this.acceptance.enter(id, person, body.saw, body.note, request.user.name);
+    await this.acceptance.enter(id, person, body, request.user.name);
     return this.acceptance.view(id);
   }
 

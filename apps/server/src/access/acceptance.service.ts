@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import type { AcceptancePlanView, AcceptanceView, TesterRow } from '@underpass/contracts';
+import type { AcceptancePlanView, AcceptanceView, SeenRequest, TesterRow } from '@underpass/contracts';
 import { acceptancePlan, guestState, seenDifference } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { AcceptanceRun, type KeptTester } from '../database/entities.js';
@@ -91,12 +91,18 @@ export class AcceptanceService {
     });
   }
 
-  async enter(id: string, person: string, saw: readonly string[], note: string | undefined, by: string): Promise<void> {
+  async enter(id: string, person: string, { saw, note, seenAt }: SeenRequest, by: string): Promise<void> {
     for (const resource of saw) if (!this.store.model.resources.has(resource)) throw notFound('resource', resource);
     await this.data.transaction(async (manager) => {
       const run = await manager.findOne(AcceptanceRun, { where: { id }, lock: { mode: 'pessimistic_write' } });
       const tester = open(run, id).testers.find((each) => each.person === person);
       if (!run || !tester) throw notFound('tester', person);
+      if (seenAt !== undefined && seenAt !== (tester.at ?? null))
+        throw new ProblemError(
+          409,
+          'Changed meanwhile',
+          `What they saw was written down meanwhile, by ${tester.by}. Nothing was overwritten: look at it, then keep yours again.`,
+        );
       Object.assign(tester, { saw: [...saw], at: new Date().toISOString(), by, note });
       await manager.save(run);
     });

@@ -1,11 +1,12 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiBody, ApiTags } from '@nestjs/swagger';
-import { JobStarted, KeptMap, ListLook, ListQuery, ListRequest, LookQuery, MapName, MapRequest } from '@underpass/contracts';
+import { JobStarted, KeptMap, ListLook, ListQuery, ListRequest, LookQuery, MapName, MapRequest, TableMap } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { Answers, AnswersNothing } from '../edge/answers.js';
 import { bytesOf } from '../edge/bytesOf.js';
+import { overSeen } from '../database/overSeen.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
@@ -14,7 +15,8 @@ import { ListsService } from './lists.service.js';
 const Uuid = z.uuid();
 const mostMaps = 500;
 const columns = 'name, map, by_name AS by, at';
-const shown = ({ at, ...map }: Omit<KeptMap, 'at'> & { at: Date }): KeptMap => ({ ...map, at: at.toISOString() });
+type KeptRow = Omit<KeptMap, 'at'> & { at: Date };
+const shown = ({ at, ...map }: KeptRow): KeptMap => ({ ...map, at: at.toISOString() });
 
 /** Lists of others: sent, mapped, mended and taken in. */
 @ApiTags('intake')
@@ -82,9 +84,7 @@ export class IntakeController {
   @Answers(KeptMap.array())
   @Needs('engineer')
   async maps(): Promise<KeptMap[]> {
-    const rows = (await this.data.query(`SELECT ${columns} FROM table_map ORDER BY lower(name) LIMIT ${mostMaps}`)) as Parameters<
-      typeof shown
-    >[0][];
+    const rows = (await this.data.query(`SELECT ${columns} FROM table_map ORDER BY lower(name) LIMIT ${mostMaps}`)) as KeptRow[];
     return rows.map(shown);
   }
 
@@ -93,13 +93,27 @@ export class IntakeController {
   @Answers(KeptMap)
   @Needs('engineer')
   @Takes(MB)
-  async keepMap(@Body({ schema: MapRequest }) { name, map }: z.infer<typeof MapRequest>, @Req() { user }: SignedRequest): Promise<KeptMap> {
-    const [row] = (await this.data.query(
-      `INSERT INTO table_map (name, map, by_name, at)
-         SELECT $1, $2, $3, now() WHERE (SELECT count(*) FROM table_map) < $4 OR EXISTS (SELECT FROM table_map WHERE lower(name) = lower($1))
-       ON CONFLICT (lower(name)) DO UPDATE SET name = $1, map = $2, by_name = $3, at = now() RETURNING ${columns}`,
-      [name, JSON.stringify(map), user.name, mostMaps],
-    )) as Parameters<typeof shown>[0][];
+  async keepMap(
+    @Body({ schema: MapRequest }) { name, map, was }: z.infer<typeof MapRequest>,
+    @Req() { user }: SignedRequest,
+  ): Promise<KeptMap> {
+    let by = '';
+    const [row] = await overSeen(
+      this.data,
+      async (manager) => {
+        const [there] = (await manager.query(`SELECT ${columns} FROM table_map WHERE lower(name) = lower($1)`, [name])) as KeptRow[];
+        by = there?.by ?? '';
+        return there ? TableMap.parse(there.map) : null;
+      },
+      { was, changed: (now) => (now ? `${by} kept another mapping as “${name}”` : `The mapping “${name}” was dropped`) },
+      async (manager) =>
+        (await manager.query(
+          `INSERT INTO table_map (name, map, by_name, at)
+             SELECT $1, $2, $3, now() WHERE (SELECT count(*) FROM table_map) < $4 OR EXISTS (SELECT FROM table_map WHERE lower(name) = lower($1))
+           ON CONFLICT (lower(name)) DO UPDATE SET name = $1, map = $2, by_name = $3, at = now() RETURNING ${columns}`,
+          [name, JSON.stringify(map), user.name, mostMaps],
+        )) as KeptRow[],
+    );
     if (!row) throw new ProblemError(429, 'Too many mappings', `${mostMaps} mappings are kept. Drop some that nobody uses.`);
     return shown(row);
   }

@@ -9,6 +9,7 @@ import {
   ObjectKindWord,
   OriginsAnswer,
   SourceOrder,
+  SourceOrderRequest,
   TakeSaid,
   usualOrder,
   type ObjectKind,
@@ -17,6 +18,7 @@ import { classOf, orderFor, originsOf, stamped, type SaidOf } from '@underpass/c
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import { Answers } from '../edge/answers.js';
+import { overSeen } from '../database/overSeen.js';
 import { ChangeService } from '../estate/change.service.js';
 import { EstateStore } from '../estate/estate.store.js';
 import { orderFrom, saidOf } from '../estate/said.js';
@@ -103,11 +105,20 @@ export class SourcesController {
   @Put('source-order')
   @Answers(SourceOrder)
   @Needs('engineer')
-  async setOrder(@Body({ schema: SourceOrder }) order: SourceOrder, @Req() { user }: SignedRequest): Promise<SourceOrder> {
-    await this.data.query(
-      `INSERT INTO source_order (content, by_name, at) VALUES ($1, $2, now())
-       ON CONFLICT (one) DO UPDATE SET content = excluded.content, by_name = excluded.by_name, at = excluded.at`,
-      [JSON.stringify(order), user.name],
+  async setOrder(
+    @Body({ schema: SourceOrderRequest }) { order, was }: z.infer<typeof SourceOrderRequest>,
+    @Req() { user }: SignedRequest,
+  ): Promise<SourceOrder> {
+    await overSeen(
+      this.data,
+      (manager) => orderFrom(<Row>(sql: string) => manager.query<Row[]>(sql)),
+      { was, changed: () => 'The order was changed since you saw it' },
+      (manager) =>
+        manager.query(
+          `INSERT INTO source_order (content, by_name, at) VALUES ($1, $2, now())
+           ON CONFLICT (one) DO UPDATE SET content = excluded.content, by_name = excluded.by_name, at = excluded.at`,
+          [JSON.stringify(order), user.name],
+        ),
     );
     return order;
   }

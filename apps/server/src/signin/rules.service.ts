@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { DoorRules, usualDoorRules } from '@underpass/contracts';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
+import { overSeen } from '../database/overSeen.js';
 
 const key = 'doors';
 /** Another server's change counts after this long, ms. */
@@ -16,17 +17,24 @@ export class RulesService {
 
   async get(): Promise<DoorRules> {
     if (this.known && this.known.until > Date.now()) return this.known.rules;
-    const [row] = (await this.data.query('SELECT value FROM rule WHERE key = $1', [key])) as { value: object }[];
-    const rules = DoorRules.parse({ ...usualDoorRules, ...row?.value });
+    const rules = await read(this.data);
     this.known = { rules, until: Date.now() + keptMs };
     return rules;
   }
 
-  async set(rules: DoorRules): Promise<void> {
-    await this.data.query('INSERT INTO rule (key, value) VALUES ($1, $2) ON CONFLICT (key) DO UPDATE SET value = excluded.value', [
-      key,
-      JSON.stringify(rules),
-    ]);
-    this.known = null;
+  /** @param was the rules they were made from, as somebody saw them */
+  async set(rules: DoorRules, was?: DoorRules): Promise<void> {
+    await overSeen(this.data, read, { was, changed: () => 'The rules were changed since you saw them' }, (manager) =>
+      manager.query('INSERT INTO rule (key, value) VALUES ($1, $2) ON CONFLICT (key) DO UPDATE SET value = excluded.value', [
+        key,
+        JSON.stringify(rules),
+      ]),
+    );
+    this.known = { rules, until: Date.now() + keptMs };
   }
+}
+
+async function read(run: Pick<EntityManager, 'query'>): Promise<DoorRules> {
+  const [row] = (await run.query('SELECT value FROM rule WHERE key = $1', [key])) as { value: object }[];
+  return DoorRules.parse({ ...usualDoorRules, ...row?.value });
 }

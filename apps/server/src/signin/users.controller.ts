@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { DoorRules, RoleRequest, UserRequest, UserView } from '@underpass/contracts';
+import { DoorRules, DoorRulesRequest, RoleRequest, UserRequest, UserView } from '@underpass/contracts';
 import { z } from 'zod';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { RulesService } from './rules.service.js';
@@ -48,8 +48,11 @@ export class UsersController {
   @Put('rules')
   @Answers(DoorRules)
   @Confirmed()
-  async setRules(@Body({ schema: DoorRules }) body: DoorRules, @Req() request: SignedRequest): Promise<DoorRules> {
-    await this.rules.set(body);
+  async setRules(
+    @Body({ schema: DoorRulesRequest }) { was, ...body }: z.infer<typeof DoorRulesRequest>,
+    @Req() request: SignedRequest,
+  ): Promise<DoorRules> {
+    await this.rules.set(body, was);
     await this.log.recordOf(
       'rules changed',
       request,

@@ -20,7 +20,6 @@ export function Tester({
   onSaw: (seen: SeenRequest) => Promise<boolean>;
 }) {
   const [editing, setEditing] = useState(false);
-  const different = tester.missing.length + tester.extra.length > 0;
   return (
     <li className="border-b border-rule py-1.5 grid grid-cols-1 min-[640px]:grid-cols-[170px_1fr_auto] gap-4">
       <Link className="font-semibold" to={`/access/people/${encodeURIComponent(tester.person)}`}>
@@ -32,26 +31,7 @@ export function Tester({
         ) : (
           <>
             <span className="text-ink-2">Should see {tester.expected.map(({ name }) => name).join(', ')}</span>
-            {tester.saw !== null && (
-              <p>
-                <SourceMark source={tester.source === 'reported' ? 'reported' : 'declared'} />{' '}
-                {different ? (
-                  <b className="text-amber">
-                    {tester.missing.length > 0 && `did not see ${tester.missing.map(({ name }) => name).join(', ')}`}
-                    {tester.missing.length > 0 && tester.extra.length > 0 && '; '}
-                    {tester.extra.length > 0 && `also saw ${tester.extra.map(({ name }) => name).join(', ')}`}
-                  </b>
-                ) : (
-                  <b className="text-tile">saw exactly that</b>
-                )}
-                <span className="text-ink-3">
-                  {' '}
-                  {tester.source} by {tester.by}
-                  {tester.at && `, ${moment(tester.at)}`}
-                  {tester.note && `: ${tester.note}`}
-                </span>
-              </p>
-            )}
+            <Saw tester={tester} />
           </>
         )}
       </div>
@@ -65,14 +45,44 @@ export function Tester({
   );
 }
 
+/** What they saw, who says so and when; nothing until it is known. */
+function Saw({ tester }: { tester: TesterRow }) {
+  if (tester.saw === null) return null;
+  const different = tester.missing.length + tester.extra.length > 0;
+  return (
+    <p>
+      <SourceMark source={tester.source === 'reported' ? 'reported' : 'declared'} />{' '}
+      {different ? (
+        <b className="text-amber">
+          {tester.missing.length > 0 && `did not see ${tester.missing.map(({ name }) => name).join(', ')}`}
+          {tester.missing.length > 0 && tester.extra.length > 0 && '; '}
+          {tester.extra.length > 0 && `also saw ${tester.extra.map(({ name }) => name).join(', ')}`}
+        </b>
+      ) : (
+        <b className="text-tile">saw exactly that</b>
+      )}
+      <span className="text-ink-3">
+        {' '}
+        {tester.source} by {tester.by}
+        {tester.at && `, ${moment(tester.at)}`}
+        {tester.note && `: ${tester.note}`}
+      </span>
+    </p>
+  );
+}
+
+/** When it was written down, where somebody did. */
+const enteredAt = ({ source, at }: TesterRow): string | null => (source === 'entered' ? at : null);
+
 /** What they saw: of what they should see, and anything else. */
 function WriteDown({ tester, onSaw }: { tester: TesterRow; onSaw: (seen: SeenRequest) => Promise<unknown> }) {
+  const [begunAt] = useState(enteredAt(tester));
   const form = useSent(
     {
       defaultValues: { saw: tester.saw ?? tester.expected.map(({ id }) => id), note: tester.note ?? '' },
       resolver: zodResolver(SeenForm),
     },
-    async (seen) => void (await onSaw(seen)),
+    async (seen) => void (await onSaw({ ...seen, seenAt: enteredAt(tester) })),
   );
   const [more, setMore] = useState<readonly Named[]>(tester.extra);
   const listed = [...tester.expected, ...more];
@@ -106,6 +116,12 @@ function WriteDown({ tester, onSaw }: { tester: TesterRow; onSaw: (seen: SeenReq
         Keep what {tester.name} saw
       </button>
       <Beneath id={note} fault={form.faultOf('note')} />
+      {/* what somebody else wrote down meanwhile is seen before it is written over */}
+      {enteredAt(tester) !== begunAt && (
+        <div role="status" className="basis-full">
+          Written down meanwhile: <Saw tester={tester} />
+        </div>
+      )}
     </form>
   );
 }

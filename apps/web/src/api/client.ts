@@ -15,6 +15,9 @@ export class ApiError extends Error {
 /** Whether the last answer was that it is not there: what an earlier answer held is not shown any more. */
 export const isGone = ({ error }: { error: Error | null }): boolean => error instanceof ApiError && error.status === 404;
 
+/** Whether it was not written because somebody else wrote it since it was seen. */
+export const isOverseen = (error: unknown): boolean => error instanceof ApiError && error.status === 409;
+
 const offline: Problem = {
   type: 'about:blank',
   title: 'No answer',

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ListLook, TableMap } from '@underpass/contracts';
 import { useState } from 'react';
-import { call } from '../api/client.js';
+import { call, isOverseen } from '../api/client.js';
 import { useAction } from '../ui/useAction.js';
 import { fitted } from './mapping.js';
 import { intakeQueries } from './queries.js';
@@ -39,6 +39,7 @@ export function KeptMaps({
     );
   };
   const own = kept.filter((each) => each.map.kind === look.kind);
+  const there = kept.find((each) => each.name.toLowerCase() === name.trim().toLowerCase());
   return (
     <div className="mt-3 flex flex-wrap gap-x-6 gap-y-2 items-center">
       {own.length > 0 && (
@@ -58,7 +59,10 @@ export function KeptMaps({
           event.preventDefault();
           if (name.trim())
             void run(async () => {
-              await call('intake/maps', 'PUT', { name: name.trim(), map });
+              await call('intake/maps', 'PUT', { name: name.trim(), map, was: there?.map ?? null }).catch(async (error: unknown) => {
+                if (isOverseen(error)) await maps.refetch();
+                throw error;
+              });
               await maps.refetch();
               onKept(name.trim());
               return { text: `The mapping is kept as “${name.trim()}”.` };
@@ -70,8 +74,9 @@ export function KeptMaps({
           <input className="field w-[180px]" maxLength={120} value={name} onChange={({ target }) => setName(target.value)} />
         </label>
         <button className="btn btn-small" disabled={busy || name.trim() === ''}>
-          Keep
+          {there ? 'Replace' : 'Keep'}
         </button>
+        {there && <span className="text-ink-3">in place of the one {there.by} kept</span>}
       </form>
       <span role="status" className="text-ink-2 empty:hidden">
         {told}

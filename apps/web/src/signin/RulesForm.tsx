@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { DoorRulesForm, type DoorRules, type Role } from '@underpass/contracts';
-import { call } from '../api/client.js';
+import { call, isOverseen } from '../api/client.js';
 import { useSent } from '../ui/form/useSent.js';
 import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
@@ -30,10 +30,21 @@ export function RulesForm() {
 function Form({ rules }: { rules: DoorRules }) {
   const client = useQueryClient();
   const texts = Object.fromEntries(numbers.map(([key]) => [key, String(rules[key])])) as Record<(typeof numbers)[number][0], string>;
+  const { queryKey } = signinQueries.rules();
   const form = useSent(
-    { defaultValues: { ...texts, factorFor: rules.factorFor }, resolver: zodResolver(DoorRulesForm) },
+    {
+      // what somebody else put in force shows wherever nothing was typed
+      values: { ...texts, factorFor: rules.factorFor },
+      resetOptions: { keepDirtyValues: true },
+      resolver: zodResolver(DoorRulesForm),
+    },
     async (wanted) => {
-      client.setQueryData(signinQueries.rules().queryKey, await call<DoorRules>('users/rules', 'PUT', wanted));
+      const kept = await call<DoorRules>('users/rules', 'PUT', { ...wanted, was: rules }).catch(async (error: unknown) => {
+        if (isOverseen(error)) await client.refetchQueries({ queryKey });
+        throw error;
+      });
+      client.setQueryData(queryKey, kept);
+      form.reset();
       return { text: 'The rules are in force from now on.' };
     },
   );
@@ -51,9 +62,10 @@ function Form({ rules }: { rules: DoorRules }) {
             {word}
           </label>
         ))}
+        <span className="text-brick">{form.faultOf('factorFor')}</span>
       </div>
       {numbers.map(([key, label, unit, range]) => {
-        const fault = form.faultOf(key) ?? (key === 'idleMinutes' ? (form.fault ?? undefined) : undefined);
+        const fault = form.faultOf(key);
         return (
           <div key={key} className="contents">
             <label htmlFor={`rule-${key}`}>{label}</label>
@@ -76,6 +88,9 @@ function Form({ rules }: { rules: DoorRules }) {
       })}
       <div className="min-[640px]:col-start-2 mt-1">
         <button className="btn btn-primary">Put these rules in force</button>
+        <p role="alert" className="text-brick empty:hidden">
+          {form.fault}
+        </p>
       </div>
     </form>
   );

@@ -27,7 +27,11 @@ export const WhyQuery = z.object({ person: Key, resource: Key });
 export const WithdrawRequest = z.strictObject({ people: z.array(Key).min(1).max(1000) }).meta({ id: 'WithdrawRequest' });
 
 export const SeenRequest = z
-  .strictObject({ saw: z.array(Key).max(1000), note: z.string().trim().max(300).optional() })
+  .strictObject({
+    saw: z.array(Key).max(1000),
+    note: z.string().trim().max(300).optional(),
+    seenAt: z.iso.datetime().max(40).nullable().optional().describe('When what it takes the place of was written down; null: nothing was'),
+  })
   .meta({ id: 'SeenRequest' });
 
 export const EntryLinkRequest = z

@@ -18,6 +18,9 @@ export const ScimOptions = z
   })
   .meta({ id: 'ScimOptions' });
 export type ScimOptions = z.infer<typeof ScimOptions>;
+export const ChangedScimOptions = ScimOptions.extend({ was: ScimOptions.optional().describe('The options they were made from') }).meta({
+  id: 'ChangedScimOptions',
+});
 
 export const NewScimFeed = z
   .strictObject({ name: FeedName, options: ScimOptions.default({ placeFrom: 'locality', makePlaces: false }) })
@@ -137,7 +140,9 @@ export type LdapSettings = z.infer<typeof LdapSettings>;
 const LdapSecret = z.string().max(500).optional().describe('Password to sign in with; left out: the one that is kept');
 
 export const NewLdapFeed = z.strictObject({ name: FeedName, settings: LdapSettings, secret: LdapSecret }).meta({ id: 'NewLdapFeed' });
-export const ChangedLdapFeed = z.strictObject({ settings: LdapSettings, secret: LdapSecret }).meta({ id: 'ChangedLdapFeed' });
+export const ChangedLdapFeed = z
+  .strictObject({ settings: LdapSettings, secret: LdapSecret, was: LdapSettings.optional().describe('The settings they were made from') })
+  .meta({ id: 'ChangedLdapFeed' });
 export const LdapTry = z
   .strictObject({ settings: LdapSettings, secret: LdapSecret, feed: z.uuid().optional().describe('Directory whose kept password is used') })
   .meta({ id: 'LdapTry' });

@@ -32,7 +32,13 @@ export const ListRequest = z
     remove: z.array(Key).max(5000).default([]).describe('Objects that are not in the list, and are taken away'),
   })
   .meta({ id: 'ListRequest' });
-export const MapRequest = z.strictObject({ name: MapName, map: TableMap }).meta({ id: 'MapRequest' });
+export const MapRequest = z
+  .strictObject({
+    name: MapName,
+    map: TableMap,
+    was: TableMap.nullable().optional().describe('The mapping of this name that it replaces, as it was seen; null: there was none'),
+  })
+  .meta({ id: 'MapRequest' });
 
 /** A field that a row says otherwise and that stays, because another source decides. */
 export const HeldRow = z.object({

@@ -97,6 +97,11 @@ export const DoorRules = z
   })
   .meta({ id: 'DoorRules' });
 
+/** Rules that take the place of those somebody saw. */
+export const DoorRulesRequest = DoorRules.extend({ was: DoorRules.optional().describe('The rules they were made from') }).meta({
+  id: 'DoorRulesRequest',
+});
+
 /** The rules as a form holds them, the figures as they are typed. */
 export const DoorRulesForm = z
   .object({

@@ -36,5 +36,10 @@ export const SourceOrder = z
   .meta({ id: 'SourceOrder' });
 export type SourceOrder = z.infer<typeof SourceOrder>;
 
+/** An order that takes the place of the one somebody saw. */
+export const SourceOrderRequest = z
+  .strictObject({ order: SourceOrder, was: SourceOrder.optional().describe('The order it was made from') })
+  .meta({ id: 'SourceOrderRequest' });
+
 /** A source by its class and, where there may be several of it, its name: `list:Inventory`. */
 export const sourceOf = (kind: SourceClass, name = ''): string => (name === '' ? kind : `${kind}:${name}`);

@@ -2,7 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnApplica
 import { InjectDataSource } from '@nestjs/typeorm';
 import { LdapSettings, type FeedLast, type JobView, type LdapTried } from '@underpass/contracts';
 import { feedOfDirectory } from '@underpass/core';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { CONFIG, type Config } from '../../config.js';
 import type { JobRow } from '../../database/entities.js';
 import { Reading } from '../../edge/reading.service.js';
@@ -27,7 +27,7 @@ const tried = { entries: 400, shown: 10 };
 /** Reads of a directory again where the estate changed while it was compared. */
 const mostTries = 3;
 
-interface FeedRow {
+export interface FeedRow {
   id: string;
   name: string;
   options: unknown;
@@ -106,17 +106,11 @@ export class LdapService implements OnApplicationBootstrap, OnApplicationShutdow
 
   /** The password that is kept for a directory, to try other settings with, as long as it goes to the same machine under the same name. */
   async kept(id: string, settings: LdapSettings): Promise<string | null> {
-    const row = await this.row(id);
-    const before = LdapSettings.parse(row.options);
-    if (row.secret !== null && !sameTarget(before, settings))
-      throw new ProblemError(422, 'Password', 'Type the password again: it is kept for another address or name.', [
-        { field: 'secret', problem: 'must be given with another address or name' },
-      ]);
-    return this.opened(row.secret);
+    return this.opened(assertSameTarget(await this.row(id), settings).secret);
   }
 
-  async row(id: string): Promise<FeedRow> {
-    const [row] = (await this.data.query(`SELECT id, name, options, secret FROM feed WHERE kind = 'ldap' AND id = $1`, [id])) as FeedRow[];
+  async row(id: string, run: Pick<EntityManager, 'query'> = this.data): Promise<FeedRow> {
+    const [row] = (await run.query(`SELECT id, name, options, secret FROM feed WHERE kind = 'ldap' AND id = $1`, [id])) as FeedRow[];
     if (!row) throw notFound('directory', id);
     return row;
   }
@@ -215,8 +209,18 @@ const mappingOf = ({ keyAttribute, nameAttribute, placeAttribute }: LdapSettings
   name: nameAttribute || undefined,
   place: placeAttribute || undefined,
 });
-/** Whether a password would go to the same machine under the same name. */
-export const sameTarget = (a: LdapSettings, b: LdapSettings): boolean =>
+/**
+ * A kept password goes to the same machine under the same name alone.
+ * @throws ProblemError 422 where it would go to another
+ */
+export function assertSameTarget(row: FeedRow, settings: LdapSettings): FeedRow {
+  if (row.secret !== null && !sameTarget(LdapSettings.parse(row.options), settings))
+    throw new ProblemError(422, 'Password', 'Type the password again: it is kept for another address or name.', [
+      { field: 'secret', problem: 'must be given with another address or name' },
+    ]);
+  return row;
+}
+const sameTarget = (a: LdapSettings, b: LdapSettings): boolean =>
   a.address.toLowerCase() === b.address.toLowerCase() && a.bindDn === b.bindDn && a.certificates === b.certificates;
 
 /** Where more people would leave than the limit it stops, and nothing is written until somebody says so. */

@@ -19,11 +19,12 @@ import { z } from 'zod';
 import { Answers, AnswersNothing } from '../../edge/answers.js';
 import { AtOnce, kB, Takes } from '../../edge/takes.js';
 import { AllowedTargets } from '../../outward/targets.js';
+import { overSeen } from '../../database/overSeen.js';
 import { notFound, ProblemError } from '../../problems/problem.js';
 import { SecurityLog } from '../../securityLog/securityLog.service.js';
 import { Confirmed, Needs, type SignedRequest } from '../../signin/session.guard.js';
 import { FeedRows } from '../feeds/feedRows.js';
-import { LdapService, sameTarget } from './ldap.service.js';
+import { assertSameTarget, LdapService } from './ldap.service.js';
 import { portOf } from './reader.js';
 
 const Uuid = z.uuid();
@@ -97,22 +98,28 @@ export class LdapFeedsController {
   @Takes(128 * kB)
   async change(
     @Param('id', { schema: Uuid }) id: string,
-    @Body({ schema: ChangedLdapFeed }) { settings, secret }: z.infer<typeof ChangedLdapFeed>,
+    @Body({ schema: ChangedLdapFeed }) { settings, secret, was }: z.infer<typeof ChangedLdapFeed>,
     @Req() request: SignedRequest,
   ): Promise<LdapFeedView> {
     await this.assertGood(settings);
-    const before = await this.ldap.row(id);
-    // one that is empty takes it away
-    const sealed = secret === undefined ? before.secret : secret === '' ? null : this.ldap.sealed(secret);
-    if (secret === undefined && before.secret !== null && !sameTarget(LdapSettings.parse(before.options), settings))
-      await this.ldap.kept(id, settings);
-    await this.data.query(`UPDATE feed SET options = $2, secret = $3, next_at = now() + $4::int * interval '1 minute' WHERE id = $1`, [
-      id,
-      JSON.stringify(settings),
-      sealed,
-      settings.everyMinutes,
-    ]);
-    await this.log.recordOf('directory added', request, `${before.name}: other settings`);
+    const name = await overSeen(
+      this.data,
+      async (manager) => LdapSettings.parse((await this.ldap.row(id, manager)).options),
+      { was, changed: () => 'These settings were changed since you saw them', within: 'settings.' },
+      async (manager) => {
+        const before = await this.ldap.row(id, manager);
+        // one that is empty takes it away
+        const sealed = secret === undefined ? assertSameTarget(before, settings).secret : secret === '' ? null : this.ldap.sealed(secret);
+        await manager.query(`UPDATE feed SET options = $2, secret = $3, next_at = now() + $4::int * interval '1 minute' WHERE id = $1`, [
+          id,
+          JSON.stringify(settings),
+          sealed,
+          settings.everyMinutes,
+        ]);
+        return before.name;
+      },
+    );
+    await this.log.recordOf('directory added', request, `${name}: other settings`);
     return this.one(id);
   }
 

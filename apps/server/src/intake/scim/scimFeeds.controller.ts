@@ -1,10 +1,11 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
-import { NewScimFeed, ScimFeedMade, ScimFeedView, ScimOptions, type FeedLast } from '@underpass/contracts';
+import { ChangedScimOptions, NewScimFeed, ScimFeedMade, ScimFeedView, ScimOptions, type FeedLast } from '@underpass/contracts';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { Answers, AnswersNothing } from '../../edge/answers.js';
+import { overSeen } from '../../database/overSeen.js';
 import { notFound } from '../../problems/problem.js';
 import { hashToken, newToken } from '../../secrets/tokens.js';
 import { SecurityLog } from '../../securityLog/securityLog.service.js';
@@ -75,8 +76,20 @@ export class ScimFeedsController {
   @Put(':id')
   @Answers(ScimFeedView)
   @Needs('admin')
-  async change(@Param('id', { schema: Uuid }) id: string, @Body({ schema: ScimOptions }) options: ScimOptions): Promise<ScimFeedView> {
-    await this.data.query(`UPDATE feed SET options = $2 WHERE id = $1 AND kind = 'scim'`, [id, JSON.stringify(options)]);
+  async change(
+    @Param('id', { schema: Uuid }) id: string,
+    @Body({ schema: ChangedScimOptions }) { was, ...options }: z.infer<typeof ChangedScimOptions>,
+  ): Promise<ScimFeedView> {
+    await overSeen(
+      this.data,
+      async (manager) => {
+        const [row] = (await manager.query(`SELECT options FROM feed WHERE id = $1 AND kind = 'scim'`, [id])) as { options: object }[];
+        if (!row) throw notFound('directory', id);
+        return ScimOptions.parse(row.options);
+      },
+      { was, changed: () => 'These options were changed since you saw them' },
+      (manager) => manager.query(`UPDATE feed SET options = $2 WHERE id = $1 AND kind = 'scim'`, [id, JSON.stringify(options)]),
+    );
     return this.one(id);
   }
 

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { LdapSettings, type LdapFeedView, type LdapTried } from '@underpass/contracts';
 import { useState } from 'react';
-import { call } from '../../api/client.js';
+import { call, isOverseen } from '../../api/client.js';
 import { Labelled } from '../../ui/form/Labelled.js';
 import { useKeptForm } from '../../ui/form/useKeptForm.js';
 import { useSent } from '../../ui/form/useSent.js';
@@ -57,9 +57,14 @@ export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => 
   const [tried, setTried] = useState<LdapTried | null>(null);
   const trying = useAction();
   const secretOf = ({ secret }: Typed) => (secret === '' ? {} : { secret });
-  const form = useSent<Typed>({ defaultValues: typedOf(feed) }, async (typed) => {
+  // what somebody else made of them meanwhile shows wherever nothing was typed
+  const form = useSent<Typed>({ values: typedOf(feed), resetOptions: { keepDirtyValues: true } }, async (typed) => {
     const body = { settings: settingsOf(typed, feed), ...secretOf(typed) };
-    if (feed) await call(`intake/ldap/${feed.id}`, 'PUT', body);
+    if (feed)
+      await call(`intake/ldap/${feed.id}`, 'PUT', { ...body, was: feed.settings }).catch(async (error: unknown) => {
+        if (isOverseen(error)) await client.refetchQueries({ queryKey: ['intake', 'ldap'] });
+        throw error;
+      });
     else await call('intake/ldap', 'POST', { name: typed.name, ...body });
     await client.invalidateQueries({ queryKey: ['intake', 'ldap'] });
     leave();

@@ -11,7 +11,7 @@ import {
 } from '@underpass/contracts';
 import { ArrowLeft, ArrowRight, X } from 'lucide-react';
 import { useState } from 'react';
-import { call } from '../../api/client.js';
+import { call, isOverseen } from '../../api/client.js';
 import { useCanEdit } from '../../api/session.js';
 import { labelOf } from '../../ui/form/labels.js';
 import { Failed, Loading } from '../../ui/States.js';
@@ -29,8 +29,14 @@ export function OrderSection() {
   if (!asked.data) return <Failed what="The order of sources" error={asked.error} onRetry={() => void asked.refetch()} />;
   const order = asked.data;
   const put = async (next: SourceOrder) => {
-    const kept = await call<SourceOrder>('intake/source-order', 'PUT', next);
-    client.setQueryData(intakeQueries.order().queryKey, kept);
+    const { queryKey } = intakeQueries.order();
+    // what is taken back later is held against what stands then
+    const was = client.getQueryData(queryKey);
+    const kept = await call<SourceOrder>('intake/source-order', 'PUT', { order: next, was }).catch(async (error: unknown) => {
+      if (isOverseen(error)) await asked.refetch();
+      throw error;
+    });
+    client.setQueryData(queryKey, kept);
   };
   const keep = (next: SourceOrder) => void run(() => put(next));
   const drop = (rule: Rule) =>
