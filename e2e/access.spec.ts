@@ -149,6 +149,17 @@ test('acceptance: a tester looks at the portal, another is written down, and the
   const tester = run.getByRole('listitem').filter({ hasText: 'Petra Elstow' });
   await tester.getByRole('button', { name: /Write down/ }).click();
   await tester.getByLabel('Training desktop').uncheck();
+  // somebody else writes it down meanwhile: that is seen before it is written over
+  const { run: open } = (await (await page.request.get('/api/access/acceptance')).json()) as {
+    run: { id: string; testers: { person: string; name: string }[] };
+  };
+  const { person } = open.testers.find(({ name }) => name === 'Petra Elstow')!;
+  const other = { data: { saw: [], note: 'by telephone' }, headers: { 'x-underpass': '1' } };
+  expect((await page.request.put(`/api/access/acceptance/${open.id}/testers/${person}`, other)).status()).toBe(200);
+  await tester.getByRole('button', { name: /Keep what/ }).click();
+  await expect(page.getByText(/Nothing was overwritten: look at it, then keep yours again/)).toBeVisible();
+  await expect(tester.getByRole('status')).toContainText('by telephone');
+  await expect(tester.getByLabel('Training desktop')).not.toBeChecked();
   await tester.getByRole('button', { name: /Keep what/ }).click();
   await expect(tester).toContainText('did not see Training desktop');
   // what should not be there is written down too

@@ -168,8 +168,20 @@ test('rights and rules are changed by an administrator, and the log of the doors
   await page.getByRole('button', { name: 'Put these rules in force' }).click();
   await expect(page.getByText('must be 5 to 720 minutes')).toBeVisible();
   await page.getByLabel('End a session after').fill('45');
+  // another administrator changes another rule meanwhile: it is told where it stands, and neither is lost
+  const rules = page.request;
+  const was = (await (await rules.get('/api/users/rules')).json()) as { keepLogDays: number };
+  const days = String(was.keepLogDays + 1);
+  const headers = { 'x-underpass': '1' };
+  expect((await rules.put('/api/users/rules', { data: { ...was, keepLogDays: Number(days) }, headers })).status()).toBe(200);
+  await page.getByRole('button', { name: 'Put these rules in force' }).click();
+  await expect(page.getByText(`was changed meanwhile: ${days} now`)).toBeVisible();
+  await expect(page.getByLabel('Keep the log of the doors')).toHaveValue(days);
+  await expect(page.getByLabel('End a session after')).toHaveValue('45');
+  await clean(page);
   await page.getByRole('button', { name: 'Put these rules in force' }).click();
   await expect(page.getByText('The rules are in force from now on.')).toBeVisible();
+  expect(await (await rules.get('/api/users/rules')).json()).toEqual({ ...was, keepLogDays: Number(days), idleMinutes: 45 });
   await clean(page);
   const exported = page.waitForEvent('download');
   await page.goto('/sign-ins/log');
