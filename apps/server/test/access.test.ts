@@ -262,10 +262,13 @@ describe('acceptance', () => {
       const { testers } = (await writer.query<{ testers: { person: string }[] }>(`SELECT testers ${of} FOR UPDATE`, [run!.id])).rows[0]!;
       const told = testers.map((each) => (each.person === first!.person ? { ...each, saw: [], note: 'nothing at all' } : each));
       await writer.query('UPDATE acceptance_run SET testers = $2 WHERE id = $1', [run!.id, JSON.stringify(told)]);
-      const signed = send<AcceptanceView>('POST', `access/acceptance/${run!.id}/sign-off`);
+      // more of them than there are connections: who waits must not keep the others from being answered
+      const signed = Promise.all(Array.from({ length: 14 }, () => send<AcceptanceView>('POST', `access/acceptance/${run!.id}/sign-off`)));
       await new Promise((resolve) => setTimeout(resolve, 300));
       await writer.query('COMMIT');
-      const [kept, ...rest] = (await signed).body.run!.testers;
+      const answers = await signed;
+      expect(answers.map(({ status }) => status).sort()).toEqual([200, ...Array.from({ length: 13 }, () => 409)]);
+      const [kept, ...rest] = answers.find(({ status }) => status === 200)!.body.run!.testers;
       expect([kept!.note, kept!.saw, kept!.missing.length]).toEqual(['nothing at all', [], first!.expected.length]);
       expect(rest.map(({ missing }) => missing.length)).toEqual(others.map(() => 0));
     } finally {

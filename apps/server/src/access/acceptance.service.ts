@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { AcceptancePlanView, AcceptanceView, SeenRequest, TesterRow } from '@underpass/contracts';
 import { acceptancePlan, guestState, seenDifference } from '@underpass/core';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { AcceptanceRun, type KeptTester } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
 import { EstateStore } from '../estate/estate.store.js';
@@ -113,7 +113,7 @@ export class AcceptanceService {
     await this.data.transaction(async (manager) => {
       // whoever says at this moment what they saw is waited for, or it would be written over
       const run = open(await manager.findOne(AcceptanceRun, { where: { id }, lock: { mode: 'pessimistic_write' } }), id);
-      const rows = await this.rows(run);
+      const rows = await this.rows(run, manager);
       const waiting = rows.filter(({ saw }) => saw === null).length;
       if (waiting) throw new ProblemError(409, 'Not looked at yet', `${waiting} of ${rows.length} people have not looked yet.`);
       run.testers = rows.map((row) => ({
@@ -130,13 +130,14 @@ export class AcceptanceService {
   }
 
   /** What was entered counts before what a portal reported. */
-  private async rows(run: AcceptanceRun): Promise<TesterRow[]> {
+  private async rows(run: AcceptanceRun, manager?: EntityManager): Promise<TesterRow[]> {
     const { model } = this.store;
     const lists = run.signedOffAt
       ? new Map<string, never>()
       : await this.sightings.lists(
           run.testers.map(({ person }) => person),
           run.startedAt,
+          manager,
         );
     return run.testers.map((tester): TesterRow => {
       const reported = tester.saw === undefined ? lists.get(tester.person) : undefined;

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { AccessPersonView, Measurement, PortalReport } from '@underpass/contracts';
 import { seenDifference } from '@underpass/core';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { uuidV7 } from '../database/uuid.js';
 import { ChangeService } from '../estate/change.service.js';
 import { portalName } from '../estate/changeHistory.service.js';
@@ -103,8 +103,12 @@ export class SightingService {
   }
 
   /** The latest list each of these people was shown since a moment, over all portals together. */
-  async lists(people: readonly string[], since: Date): Promise<Map<string, { at: Date; saw: string[]; portals: string[] }>> {
-    const rows: SightingRow[] = await this.data.query(
+  async lists(
+    people: readonly string[],
+    since: Date,
+    run: Pick<EntityManager, 'query'> = this.data,
+  ): Promise<Map<string, { at: Date; saw: string[]; portals: string[] }>> {
+    const rows: SightingRow[] = await run.query(
       `SELECT DISTINCT ON (person, portal) * FROM sighting
        WHERE person = ANY($1) AND at >= $2 AND outcome = 'list' ORDER BY person, portal, at DESC, id DESC`,
       [people, since],
