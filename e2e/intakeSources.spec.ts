@@ -96,6 +96,25 @@ test('from a directory with nested groups: tried, read, who sees what is right; 
     await feed.getByRole('button', { name: 'Let the 10 leave' }).click();
     await expect(feed.getByText(/20 people and 2 groups.*10 left/)).toBeVisible({ timeout: 20_000 });
     expect((await ask<{ status?: number }>(page, 'estate/person/dir29')).status).toBe(404);
+
+    // another administrator sets how often while this one types, and the page is loaded anew: it is told at its field, nothing is lost
+    await feed.getByRole('button', { name: 'Settings of Staff' }).click();
+    const limit = form.getByLabel(/Stops where more leave/);
+    await limit.fill('44');
+    await page.waitForTimeout(400);
+    const [kept] = await ask<{ id: string; settings: object }[]>(page, 'intake/ldap');
+    const at = new URL(`/api/intake/ldap/${kept!.id}`, page.url()).href;
+    const other = { data: { settings: { ...kept!.settings, everyMinutes: 60 } }, headers: { 'x-underpass': '1' } };
+    expect((await page.request.put(at, other)).status()).toBe(200);
+    await page.reload();
+    await expect(limit).toHaveValue('44');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(form.getByText('was changed meanwhile: 60 now')).toBeVisible();
+    expect((await ask<{ settings: object }[]>(page, 'intake/ldap'))[0]!.settings).toMatchObject({ everyMinutes: 60, limitPercent: 10 });
+    await form.getByLabel('Is read').selectOption('60');
+    await form.getByRole('button', { name: 'Keep it' }).click();
+    await expect(form).toHaveCount(0);
+    expect((await ask<{ settings: object }[]>(page, 'intake/ldap'))[0]!.settings).toMatchObject({ everyMinutes: 60, limitPercent: 44 });
   } finally {
     await slapd.stop();
   }

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AcceptancePlanView, AcceptanceView } from '@underpass/contracts';
 import { noChange } from '@underpass/core';
 import { Link, useSearchParams } from 'react-router';
-import { call, isOverseen } from '../api/client.js';
+import { call, orLookAgain } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useAction } from '../ui/useAction.js';
 import { accessQueries } from './queries.js';
@@ -35,10 +35,7 @@ export function AcceptancePage() {
   const plan: AcceptancePlanView = (draft && onPaper.data) || view;
   const send = (method: string, path: string, body?: unknown) =>
     act(async () => {
-      const next = await call<AcceptanceView>(path, method, body).catch(async (error: unknown) => {
-        if (isOverseen(error)) await answer.refetch();
-        throw error;
-      });
+      const next = await orLookAgain(call<AcceptanceView>(path, method, body), answer.refetch);
       const shown = next.run && next.run.id !== next.runs[0]?.id ? next.run.id : null;
       client.setQueryData(accessQueries.acceptance(shown).queryKey, next);
       if (method === 'POST' && path === 'access/acceptance') setSearch({}, { replace: true });

@@ -15,8 +15,15 @@ export class ApiError extends Error {
 /** Whether the last answer was that it is not there: what an earlier answer held is not shown any more. */
 export const isGone = ({ error }: { error: Error | null }): boolean => error instanceof ApiError && error.status === 404;
 
-/** Whether it was not written because somebody else wrote it since it was seen. */
-export const isOverseen = (error: unknown): boolean => error instanceof ApiError && error.status === 409;
+/** Where something was not written because somebody else wrote it since it was seen, what stands now is asked for before that is told. */
+export async function orLookAgain<T>(sent: Promise<T>, lookAgain: () => Promise<unknown>): Promise<T> {
+  try {
+    return await sent;
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 409) await lookAgain();
+    throw error;
+  }
+}
 
 const offline: Problem = {
   type: 'about:blank',

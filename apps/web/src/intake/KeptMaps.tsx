@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ListLook, TableMap } from '@underpass/contracts';
 import { useState } from 'react';
-import { call, isOverseen } from '../api/client.js';
+import { call, orLookAgain } from '../api/client.js';
 import { useAction } from '../ui/useAction.js';
 import { fitted } from './mapping.js';
 import { intakeQueries } from './queries.js';
@@ -59,10 +59,7 @@ export function KeptMaps({
           event.preventDefault();
           if (name.trim())
             void run(async () => {
-              await call('intake/maps', 'PUT', { name: name.trim(), map, was: there?.map ?? null }).catch(async (error: unknown) => {
-                if (isOverseen(error)) await maps.refetch();
-                throw error;
-              });
+              await orLookAgain(call('intake/maps', 'PUT', { name: name.trim(), map, was: there?.map ?? null }), maps.refetch);
               await maps.refetch();
               onKept(name.trim());
               return { text: `The mapping is kept as “${name.trim()}”.` };

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { DoorRulesForm, type DoorRules, type Role } from '@underpass/contracts';
-import { call, isOverseen } from '../api/client.js';
+import { call, orLookAgain } from '../api/client.js';
 import { useSent } from '../ui/form/useSent.js';
 import { signinQueries } from './queries.js';
 import { Failed, Loading } from '../ui/States.js';
@@ -39,10 +39,8 @@ function Form({ rules }: { rules: DoorRules }) {
       resolver: zodResolver(DoorRulesForm),
     },
     async (wanted) => {
-      const kept = await call<DoorRules>('users/rules', 'PUT', { ...wanted, was: rules }).catch(async (error: unknown) => {
-        if (isOverseen(error)) await client.refetchQueries({ queryKey });
-        throw error;
-      });
+      const sent = call<DoorRules>('users/rules', 'PUT', { ...wanted, was: rules });
+      const kept = await orLookAgain(sent, () => client.refetchQueries({ queryKey }));
       client.setQueryData(queryKey, kept);
       form.reset();
       return { text: 'The rules are in force from now on.' };

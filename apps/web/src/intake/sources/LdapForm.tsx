@@ -1,12 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { LdapSettings, type LdapFeedView, type LdapTried } from '@underpass/contracts';
 import { useState } from 'react';
-import { call, isOverseen } from '../../api/client.js';
+import { call, orLookAgain } from '../../api/client.js';
 import { Labelled } from '../../ui/form/Labelled.js';
 import { useKeptForm } from '../../ui/form/useKeptForm.js';
 import { useSent } from '../../ui/form/useSent.js';
 import { useAction } from '../../ui/useAction.js';
 import { Wide } from '../../ui/Wide.js';
+import { intakeQueries } from '../queries.js';
 
 const often = [
   ['', 'when somebody says so'],
@@ -30,7 +31,11 @@ interface Typed {
   certificates: string;
   everyMinutes: string;
   limitPercent: string;
+  /** The settings it was begun with: kept with what is typed, so that a reload does not take others' for seen. */
+  was: string;
 }
+/** The settings of a directory as one text. */
+const asSeen = (feed?: LdapFeedView): string => JSON.stringify(feed?.settings ?? null);
 
 const usual = LdapSettings.parse({ address: 'ldaps://directory.example', base: 'dc=example' });
 
@@ -42,9 +47,10 @@ function typedOf(feed?: LdapFeedView): Typed {
     secret: '',
     everyMinutes: of.everyMinutes === null ? '' : String(of.everyMinutes),
     limitPercent: String(of.limitPercent),
+    was: asSeen(feed),
   };
 }
-const settingsOf = ({ name: _, secret: __, everyMinutes, limitPercent, ...rest }: Typed, feed?: LdapFeedView) => ({
+const settingsOf = ({ name: _, secret: __, was: ___, everyMinutes, limitPercent, ...rest }: Typed, feed?: LdapFeedView) => ({
   ...rest,
   pageSize: feed?.settings.pageSize ?? usual.pageSize,
   everyMinutes: everyMinutes === '' ? null : Number(everyMinutes),
@@ -54,6 +60,7 @@ const settingsOf = ({ name: _, secret: __, everyMinutes, limitPercent, ...rest }
 /** Where a directory is and how it is read; tried before it is kept. */
 export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => void }) {
   const client = useQueryClient();
+  const { queryKey } = intakeQueries.ldap();
   const [tried, setTried] = useState<LdapTried | null>(null);
   const trying = useAction();
   const secretOf = ({ secret }: Typed) => (secret === '' ? {} : { secret });
@@ -61,12 +68,14 @@ export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => 
   const form = useSent<Typed>({ values: typedOf(feed), resetOptions: { keepDirtyValues: true } }, async (typed) => {
     const body = { settings: settingsOf(typed, feed), ...secretOf(typed) };
     if (feed)
-      await call(`intake/ldap/${feed.id}`, 'PUT', { ...body, was: feed.settings }).catch(async (error: unknown) => {
-        if (isOverseen(error)) await client.refetchQueries({ queryKey: ['intake', 'ldap'] });
-        throw error;
+      await orLookAgain(call(`intake/ldap/${feed.id}`, 'PUT', { ...body, was: JSON.parse(typed.was) as object }), async () => {
+        await client.refetchQueries({ queryKey });
+        // each field says what it is now: what is kept after that is kept knowingly
+        const now = client.getQueryData(queryKey)?.find(({ id }) => id === feed.id);
+        form.setValue('was', asSeen(now));
       });
     else await call('intake/ldap', 'POST', { name: typed.name, ...body });
-    await client.invalidateQueries({ queryKey: ['intake', 'ldap'] });
+    await client.invalidateQueries({ queryKey });
     leave();
     return { text: feed ? `The settings of ${feed.name} are kept.` : `${typed.name} is kept. It has not been read yet.` };
   });
@@ -118,13 +127,16 @@ export function LdapForm({ feed, onDone }: { feed?: LdapFeedView; onDone: () => 
       <label htmlFor="ldap-every" className="pt-1.5">
         Is read
       </label>
-      <select id="ldap-every" className="field w-[320px] max-w-full" {...form.register('everyMinutes')}>
-        {often.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
+      <span>
+        <select id="ldap-every" className="field w-[320px] max-w-full" {...form.register('everyMinutes')}>
+          {often.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <span className="block text-brick empty:hidden">{faultOf('everyMinutes')}</span>
+      </span>
       {field('limitPercent', 'Stops where more leave than, %')}
       <details className="min-[640px]:col-span-2">
         <summary className="cursor-pointer font-semibold">Which entries, and what they are called</summary>

@@ -11,7 +11,7 @@ import {
 } from '@underpass/contracts';
 import { ArrowLeft, ArrowRight, X } from 'lucide-react';
 import { useState } from 'react';
-import { call, isOverseen } from '../../api/client.js';
+import { call, orLookAgain } from '../../api/client.js';
 import { useCanEdit } from '../../api/session.js';
 import { labelOf } from '../../ui/form/labels.js';
 import { Failed, Loading } from '../../ui/States.js';
@@ -32,10 +32,7 @@ export function OrderSection() {
     const { queryKey } = intakeQueries.order();
     // what is taken back later is held against what stands then
     const was = client.getQueryData(queryKey);
-    const kept = await call<SourceOrder>('intake/source-order', 'PUT', { order: next, was }).catch(async (error: unknown) => {
-      if (isOverseen(error)) await asked.refetch();
-      throw error;
-    });
+    const kept = await orLookAgain(call<SourceOrder>('intake/source-order', 'PUT', { order: next, was }), asked.refetch);
     client.setQueryData(queryKey, kept);
   };
   const keep = (next: SourceOrder) => void run(() => put(next));

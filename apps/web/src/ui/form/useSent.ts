@@ -33,10 +33,16 @@ export function useSent<In extends FieldValues, Out extends FieldValues = In>(
       const message = (errors as Record<string, { message?: unknown } | undefined>)[field]?.message;
       return typeof message === 'string' ? message : undefined;
     },
-    send: (empties = false) =>
-      form.handleSubmit(async (values) => {
+    send: (empties = false) => {
+      const submit = form.handleSubmit(async (values) => {
         const done = await run(() => work(values));
         if (done && empties) form.reset();
-      }),
+      });
+      return (event) => {
+        // what the server refused of something that is no field by its name would hold the form up for good
+        form.clearErrors();
+        return submit(event);
+      };
+    },
   };
 }
