@@ -286,6 +286,28 @@ describe('sessions', () => {
     const own = (await ask<UserView[]>('users', 'GET', admin)).body.find((user) => user.email === people.admin)?.id;
     expect((await ask(`users/${own}`, 'PATCH', admin, { role: 'reader' })).status).toBe(409);
   });
+
+  test('of two administrators who take each other’s role, or sign-in, at the same moment one stays', async () => {
+    const held = new pg.Client({ connectionString: database.url });
+    await held.connect();
+    for (const [how, body] of [
+      ['PATCH', { role: 'reader' }],
+      ['DELETE', undefined],
+    ] as const) {
+      const [one, two] = [await somebody('admin'), await somebody('admin')];
+      const cookies = [(await enter(one.email, good)).cookie, (await enter(two.email, good)).cookie] as const;
+      // both are asked while neither can be written
+      await held.query('BEGIN');
+      await held.query(`SELECT 1 FROM app_user WHERE role = 'admin' FOR UPDATE`);
+      const answers = Promise.all([ask(`users/${two.id}`, how, cookies[0], body), ask(`users/${one.id}`, how, cookies[1], body)]);
+      await new Promise((resolve) => setTimeout(resolve, 300));
+      await held.query('COMMIT');
+      expect((await answers).map(({ status }) => status).sort()).toEqual([how === 'PATCH' ? 200 : 204, 403]);
+      const left = (await ask<UserView[]>('users', 'GET', admin)).body.filter(({ id }) => [one.id, two.id].includes(id));
+      expect(left.filter(({ role }) => role === 'admin')).toHaveLength(1);
+    }
+    await held.end();
+  });
 });
 
 describe('the log of the doors', () => {

@@ -74,7 +74,7 @@ export class UsersController {
     const user = await this.users.one(id);
     if (!user) throw notFound('sign-in', id);
     if (user.provider !== null) throw new ProblemError(409, 'Elsewhere', 'This person’s role comes from the organisation’s sign-in.');
-    await this.users.changeRole(id, role);
+    await this.users.changeRole(request.user.id, id, role);
     await this.log.recordOf('role changed', request, `${user.email} from ${user.role} to ${role}`);
     return this.users.list();
   }
@@ -100,7 +100,7 @@ export class UsersController {
     if (id === request.user.id)
       throw new ProblemError(409, 'Your own', 'You cannot take your own sign-in away. Another administrator can.');
     const user = await this.users.one(id);
-    if (!user || !(await this.users.remove(id))) throw notFound('sign-in', id);
+    if (!user || !(await this.users.remove(request.user.id, id))) throw notFound('sign-in', id);
     await this.log.recordOf('user removed', request, user.email);
   }
 }

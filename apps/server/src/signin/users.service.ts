@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import type { Role, UserView } from '@underpass/contracts';
-import { DataSource } from 'typeorm';
+import { DataSource, type Repository } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { AppUser } from '../database/entities.js';
 import { uuidV7 } from '../database/uuid.js';
@@ -77,16 +77,32 @@ export class UsersService {
     return user;
   }
 
-  async changeRole(id: string, role: Role): Promise<void> {
-    await this.all.update({ id }, { role });
+  /** @throws ProblemError 403 where who asks is no administrator any more */
+  async changeRole(by: string, id: string, role: Role): Promise<void> {
+    await this.asAdmin(by, (users) => users.update({ id }, { role }));
     await this.sessions.tell(id);
   }
 
-  /** Removes a user and, with them, their sessions. */
-  async remove(id: string): Promise<boolean> {
-    await this.sessions.end('user_id', id);
-    const { affected } = await this.all.delete({ id });
+  /** Removes a user and, with them, their sessions. @throws ProblemError as changeRole does */
+  async remove(by: string, id: string): Promise<boolean> {
+    const { affected } = await this.asAdmin(by, (users) => users.delete({ id }));
+    await this.sessions.tell(id);
     return (affected ?? 0) > 0;
+  }
+
+  /**
+   * Writes while who asks is an administrator and stays one until it is written: of two who take each other's role at the same instant
+   * the second is refused, so that one is always left.
+   */
+  private asAdmin<T>(by: string, write: (users: Repository<AppUser>) => Promise<T>): Promise<T> {
+    return this.data.transaction(async (manager) => {
+      const users = manager.getRepository(AppUser);
+      // all of them, in one order: two who ask for each other would wait for each other
+      const admins = await users.find({ where: { role: 'admin' }, order: { id: 'ASC' }, lock: { mode: 'pessimistic_write' } });
+      if (!admins.some(({ id }) => id === by))
+        throw new ProblemError(403, 'Not yours any more', 'You are no longer an administrator; nothing was changed.');
+      return write(users);
+    });
   }
 
   async changePassword(user: AppUser, next: string): Promise<void> {
