@@ -31,16 +31,15 @@ export function placesOf(list: readonly CrossingRef[]): ReadonlyMap<string, read
   return parted;
 }
 
-/** A list of crossings in which some endpoints have others: in their old places, and at the end where they had none. */
+/** A list of crossings, in the order of their endpoints, in which some endpoints have others. */
 export function replaced(list: readonly CrossingRef[], now: ReadonlyMap<string, readonly CrossingRef[]>): CrossingRef[] {
-  const waiting = new Map(now);
+  const come = [...now].sort(([a], [b]) => (a < b ? -1 : 1));
   const all: CrossingRef[] = [];
+  let next = 0;
   for (const ref of list) {
+    for (let one = come[next]; one && one[0] <= ref.endpoint; one = come[++next]) all.push(...one[1]);
     if (!now.has(ref.endpoint)) all.push(ref);
-    else {
-      all.push(...(waiting.get(ref.endpoint) ?? []));
-      waiting.delete(ref.endpoint);
-    }
   }
-  return [...all, ...[...waiting.values()].flat()];
+  for (; next < come.length; next++) all.push(...(come[next]?.[1] ?? []));
+  return all;
 }

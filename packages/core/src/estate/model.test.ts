@@ -156,6 +156,8 @@ describe('what is laid over it', () => {
     ['a device is shared by more', changed('endpoint', shared, { users: ['p1', 'p2', 'p3'] }), 'gone on'],
     ['a device is gone', write('endpoint', first, null), 'gone on'],
     ['a device is new', write('endpoint', null, endpoint('e9', 'dock', 'p1')), 'gone on'],
+    ['a device is new before the others', write('endpoint', null, endpoint('e0', 'hall', 'p1')), 'gone on'],
+    ['a device is new among the others', write('endpoint', null, endpoint('e11', 'hall', 'p2')), 'gone on'],
     ['a person is in another group', changed('person', p2, { groups: ['inner'] }), 'gone on'],
     ['a person is gone', write('person', p2, null), 'gone on'],
     ['somebody a device names comes to be', write('person', null, person('p4', 'inner')), 'gone on'],
@@ -179,6 +181,19 @@ describe('what is laid over it', () => {
     const kept = settled.crossings.filter((ref) => under.crossings.includes(ref)).length;
     if (how === 'the same') expect(settled.crossings).toBe(under.crossings);
     else expect(kept > 0).toBe(how === 'gone on');
+  });
+
+  test('objects and crossings are in the order of their ids, whenever each came and in whatever order all were given', () => {
+    const backwards = Object.fromEntries(Object.entries(small()).map(([kind, list]) => [kind, [...(list as object[])].reverse()]));
+    const ids = (of: typeof model) => [of.estate.endpoint.map(({ id }) => id).join(' '), of.crossings.map(({ id }) => id).join(' ')];
+    expect(ids(modelOf(backwards as unknown as Estate, []))).toEqual(ids(model));
+    const late = [endpoint('e0', 'hall', 'p2'), endpoint('e11', 'dock', 'p2')];
+    const came = late.reduce((all, one) => all.after({ writes: [write('endpoint', null, one)] }).settled(), model);
+    expect(ids(came)).toEqual(ids(modelOf({ ...small(), endpoint: [...late, ...small().endpoint] }, [])));
+    expect(ids(came)[0]).toBe('e0 e1 e11 e2 e3');
+    // gone and come again
+    const gone = model.after({ writes: [write('endpoint', e1, null)] }).settled();
+    expect(ids(gone.after({ writes: [write('endpoint', null, e1)] }))).toEqual(ids(model));
   });
 
   test('the list is made beneath, for all that are laid over', () => {

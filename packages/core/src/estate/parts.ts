@@ -39,7 +39,7 @@ export function* buildingParts(
   measurements: Iterable<Measurement>,
   { complete = asItIs, shipped = [], traits }: ModelOptions,
 ): Generator<void, Parts> {
-  const objects = Object.fromEntries([...given].map(([kind, byId]) => [kind, Layers.of(byId)])) as unknown as Objects;
+  const objects = Object.fromEntries([...given].map(([kind, byId]) => [kind, Layers.inOrder(byId)])) as unknown as Objects;
   const found: Record<string, Keyed<unknown>> = {};
   for (const [name, [kind, by]] of Object.entries(lookups)) {
     found[name] = yield* keying(by as KeyedBy<object, unknown>, objects[kind].values());

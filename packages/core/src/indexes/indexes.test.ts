@@ -64,12 +64,16 @@ describe('a map with changes over it', () => {
       fc.property(fc.array(change, { maxLength: 6 }), (changes) => {
         const plain = new Map<string, number>();
         let layers = Layers.of(new Map<string, number>());
+        let inOrder = Layers.inOrder(new Map<string, number>());
         for (const list of changes) {
           const map = new Map(list);
           for (const [key, value] of map)
             if (value === undefined) plain.delete(key);
             else plain.set(key, value);
           layers = layers.with(map);
+          inOrder = inOrder.with(map);
+          for (const each of [inOrder, inOrder.settled(), Layers.inOrder(plain)])
+            expect(listed(each)).toEqual([...plain].sort(([a], [b]) => (a < b ? -1 : 1)));
           for (const each of [layers, layers.settled()]) {
             expect(new Map(each.entries())).toEqual(plain);
             expect(each.size).toBe(plain.size);
