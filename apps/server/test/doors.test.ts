@@ -161,7 +161,9 @@ describe('a second factor', () => {
 
   test('rules that another administrator changed since they were seen are not overwritten', async () => {
     const was = (await ask<DoorRules>('users/rules', 'GET', admin)).body;
-    expect((await ask('users/rules', 'PUT', admin, { ...was, keepLogDays: was.keepLogDays + 1, was })).status).toBe(200);
+    expect(
+      (await ask('users/rules', 'PUT', admin, { ...was, keepLogDays: was.keepLogDays + 1, factorFor: ['engineer'], was })).status,
+    ).toBe(200);
     const late = await ask<{ detail: string; fields: object[] }>('users/rules', 'PUT', admin, {
       ...was,
       idleMinutes: was.idleMinutes + 5,
@@ -170,10 +172,13 @@ describe('a second factor', () => {
     expect([late.status, late.body.detail, late.body.fields]).toEqual([
       409,
       expect.stringContaining('changed since you saw them'),
-      [{ field: 'keepLogDays', problem: `was changed meanwhile: ${was.keepLogDays + 1} now` }],
+      [
+        { field: 'factorFor', problem: 'was changed meanwhile: access engineer now' },
+        { field: 'keepLogDays', problem: `was changed meanwhile: ${was.keepLogDays + 1} now` },
+      ],
     ]);
     const now = (await ask<DoorRules>('users/rules', 'GET', admin)).body;
-    expect(now).toEqual({ ...was, keepLogDays: was.keepLogDays + 1 });
+    expect(now).toEqual({ ...was, keepLogDays: was.keepLogDays + 1, factorFor: ['engineer'] });
     // of two at the same moment one is told
     const both = await Promise.all([5, 6].map((more) => ask('users/rules', 'PUT', admin, { ...now, idleMinutes: 30 + more, was: now })));
     expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);

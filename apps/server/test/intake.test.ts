@@ -161,6 +161,19 @@ describe('a list', () => {
     expect((await demo.server.call('estate/location/halle-2', { cookie: demo.engineer })).status).toBe(404);
   });
 
+  test.each([-29, -28, -27, 2 ** 20 - 28, 2_000_000])('is kept as it was sent where it is a million bytes and %i', async (more) => {
+    // with 28 bytes more when it is sealed; what is kept is read in parts of 2 ** 20
+    const rows = list(south, north);
+    const bytes = Buffer.from(`${rows}${'Kasse Süd;N-1\r\n'.repeat(Math.ceil((2 ** 20 + more) / 16))}`, 'latin1').subarray(
+      0,
+      2 ** 20 + more,
+    );
+    const { status, body } = await send(bytes);
+    expect(status).toBe(201);
+    const again = (await demo.server.call(`intake/lists/${body.id}`, { cookie: demo.engineer })).body as ListLook;
+    expect({ ...again, id: '' }).toEqual({ ...body, id: '' });
+  });
+
   test('that is none, or no bytes, or of somebody else, or is no more, is told', async () => {
     expect(await send(Buffer.from(''))).toMatchObject({ status: 400 });
     expect(await send(Buffer.from('\n\n'))).toMatchObject({ status: 422, body: { detail: 'Row 1: holds no rows.' } });

@@ -23,6 +23,23 @@ describe('what is sealed, and behind a proxy', () => {
     expect(one.seal('the secret')).not.toBe(sealed);
   });
 
+  test('bytes of any size open as they were, sealed and opened at once or in steps; one that is otherwise at its end opens nothing', () => {
+    const secrets = new Secrets('one key that is long enough for it');
+    for (const size of [0, 1, 2 ** 21 - 1, 2 ** 21, 2 ** 21 + 1, 5_000_000]) {
+      const bytes = Buffer.alloc(size, 'of what was sent');
+      const work = secrets.sealingBytes(bytes);
+      let steps = 0;
+      let step = work.next();
+      for (; !step.done; step = work.next()) steps++;
+      const sealed = step.value;
+      expect([size, sealed.length, secrets.openBytes(sealed)?.equals(bytes)]).toEqual([size, size + 28, true]);
+      // one for each part as it is sealed, and one as it is put to the others: nonce, sum, end
+      expect([size, steps]).toEqual([size, 2 * Math.ceil(size / 2 ** 21) + 3]);
+      sealed[sealed.length - 1] = 1 ^ (sealed.at(-1) as number);
+      expect([size, secrets.openBytes(sealed)]).toEqual([size, null]);
+    }
+  });
+
   test('only a named proxy is believed about addresses and encryption', () => {
     const request = (remote: string, headers: Record<string, string>) => ({ socket: { remoteAddress: remote }, headers }) as never;
     const forwarded = { 'x-forwarded-for': '198.51.100.9, 203.0.113.5, 192.0.2.2', 'x-forwarded-proto': 'https' };

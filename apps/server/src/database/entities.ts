@@ -147,7 +147,8 @@ export class JobRow {
   @Column('int') total!: number;
   @Column('jsonb') request!: object;
   /** What was sent along, until the work is over. */
-  @Column('bytea', { nullable: true }) input!: Buffer | null;
+  /** What was sent with it, sealed: up to 80 MB, so whoever needs it reads it in parts. */
+  @Column('bytea', { nullable: true, select: false }) input?: Buffer | null;
   @Column('jsonb', { nullable: true }) result!: object | null;
   @Column('text', { nullable: true }) message!: string | null;
   @Column('boolean') cancel!: boolean;

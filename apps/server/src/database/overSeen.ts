@@ -11,6 +11,8 @@ interface Seen<Now> {
   was: Now | undefined;
   /** Says that it is otherwise by now, in a sentence without its end. */
   changed: (now: Now) => string;
+  /** What is said in place of a value that people call otherwise. */
+  words?: Readonly<Record<string, string>>;
   /** Where its fields stand in what was sent: `settings.` */
   within?: string;
 }
@@ -24,7 +26,7 @@ interface Seen<Now> {
 export function overSeen<Now, T>(
   data: DataSource,
   read: (manager: EntityManager) => Promise<Now>,
-  { was, changed, within = '' }: Seen<Now>,
+  { was, changed, words = {}, within = '' }: Seen<Now>,
   write: (manager: EntityManager) => Promise<T>,
 ): Promise<T> {
   return data.transaction(async (manager) => {
@@ -38,7 +40,7 @@ export function overSeen<Now, T>(
         `${changed(now)}. Nothing was overwritten: look at what stands now, then keep yours again.`,
         differing(seen, stands).map(([field, value]) => ({
           field: `${within}${field}`,
-          problem: `was changed meanwhile: ${shown(value)} now`,
+          problem: `was changed meanwhile: ${shown(value, words)} now`,
         })),
       );
     return write(manager);
@@ -57,7 +59,11 @@ function differing(was: unknown, now: unknown): [string, unknown][] {
 }
 const isFields = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-function shown(value: unknown): string {
-  const text = Array.isArray(value) ? value.join(', ') : typeof value === 'object' && value !== null ? 'another' : String(value ?? '');
+function shown(value: unknown, words: Readonly<Record<string, string>>): string {
+  const text = Array.isArray(value)
+    ? value.map((each) => words[String(each)] ?? String(each)).join(', ')
+    : typeof value === 'object' && value !== null
+      ? 'another'
+      : String(value ?? '');
   return text === '' ? 'nothing' : text.length > 80 ? `${text.slice(0, 80)}…` : text;
 }

@@ -68,15 +68,16 @@ export class ImportService {
         name,
         by,
         request: { apply },
-        input: this.sealing.sealedBytes(bytes),
+        input: await this.sealing.sealedBytes(bytes),
         atMost: { own: 2, all: 2 },
       }),
     );
   }
 
   /** The work of an import that was asked for. */
-  private async work({ input, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
-    const bytes = input && this.sealing.openedBytes(input);
+  private async work({ id, request, byName, name }: JobRow, progress: Progress): Promise<Outcome> {
+    const input = await this.jobs.inputOf(id);
+    const bytes = input && (await this.sealing.openedBytes(input));
     if (!bytes)
       throw new ProblemError(
         422,

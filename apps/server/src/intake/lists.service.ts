@@ -14,6 +14,7 @@ import { DataSource } from 'typeorm';
 import { MessageChannel } from 'node:worker_threads';
 import { CONFIG, type Config } from '../config.js';
 import type { JobRow } from '../database/entities.js';
+import { largeBytes } from '../database/largeBytes.js';
 import { uuidV7 } from '../database/uuid.js';
 import { Reading } from '../edge/reading.service.js';
 import { EstateStore } from '../estate/estate.store.js';
@@ -64,7 +65,7 @@ export class ListsService {
     const at = new Date();
     await this.data.query('INSERT INTO taken_list (id, name, by_name, at, bytes) VALUES ($1, $2, $3, $4, $5)', [
       ...[id, name, by, at],
-      Buffer.from(this.sealing.sealedBytes(bytes)),
+      await this.sealing.sealedBytes(bytes),
     ]);
     await this.data.query(
       `DELETE FROM taken_list WHERE at < now() - $1 * interval '1 hour'
@@ -85,13 +86,14 @@ export class ListsService {
   }
 
   private async kept(id: string, by: string): Promise<Kept> {
-    const [row] = (await this.data.query('SELECT id, name, by_name AS by, at, bytes FROM taken_list WHERE id = $1 AND by_name = $2', [
+    const [row] = (await this.data.query('SELECT id, name, by_name AS by, at FROM taken_list WHERE id = $1 AND by_name = $2', [
       id,
       by,
-    ])) as Kept[];
-    const bytes = row && this.sealing.openedBytes(row.bytes);
+    ])) as Omit<Kept, 'bytes'>[];
+    const sealed = row && (await largeBytes(this.data, 'taken_list', id));
+    const bytes = sealed && (await this.sealing.openedBytes(sealed));
     if (!row || !bytes) throw new ProblemError(404, 'Not here', 'This list is not kept any more. Send it again.');
-    return { ...row, bytes: Buffer.from(bytes) };
+    return { ...row, bytes };
   }
 
   /** Starts the check of a list, or taking it in. */

@@ -3,6 +3,7 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import type { JobView } from '@underpass/contracts';
 import { DataSource, type EntityManager } from 'typeorm';
 import { JobRow } from '../database/entities.js';
+import { largeBytes } from '../database/largeBytes.js';
 import { uuidV7 } from '../database/uuid.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Channel } from '../events/channel.service.js';
@@ -26,7 +27,7 @@ export interface NewJob {
   by: string;
   request?: object;
   /** What was sent along, kept until the work is over. */
-  input?: Uint8Array;
+  input?: Buffer;
   /** Work of this kind that may wait or run at the same time: of one person, and of all. */
   atMost?: { own: number; all: number };
 }
@@ -61,7 +62,7 @@ export class JobsService {
       await manager.query(
         `INSERT INTO job (id, kind, name, by_name, created_at, state, step, done, total, request, input)
          VALUES ($1, $2, $3, $4, now(), 'waiting', 'waiting', 0, 1, $5, $6)`,
-        [id, kind, name.slice(0, 300), by, JSON.stringify(request), input ? Buffer.from(input) : null],
+        [id, kind, name.slice(0, 300), by, JSON.stringify(request), input ?? null],
       );
       await manager.query(
         "SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), max_attempts => $3, job_key => $2::text)",
@@ -69,6 +70,11 @@ export class JobsService {
       );
     });
     return this.one(id);
+  }
+
+  /** What was sent with work; null where it is not there any more. */
+  inputOf(id: string): Promise<Buffer | null> {
+    return largeBytes(this.data, 'job', id);
   }
 
   async one(id: string): Promise<JobView> {

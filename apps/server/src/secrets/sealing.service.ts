@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { objectKinds, sealedMark, secretFields, type ObjectKind } from '@underpass/contracts';
 import { CONFIG, type Config } from '../config.js';
+import { inSlices } from '../jobs/slices.js';
 import { Secrets } from './secrets.js';
 
 /** Fields of any kind of object that hold a secret, each as the object it is in and its own name. */
@@ -39,9 +40,9 @@ export class Sealing {
     return sealed.startsWith(sealedMark) ? this.secrets.open(sealed.slice(sealedMark.length)) : sealed;
   }
 
-  /** What somebody sends and is kept until it is worked off. */
-  sealedBytes = (bytes: Uint8Array): Uint8Array => this.secrets.sealBytes(bytes);
-  openedBytes = (bytes: Uint8Array): Uint8Array | null => this.secrets.openBytes(bytes);
+  /** What somebody sends and is kept until it is worked off; it may be large. */
+  sealedBytes = (bytes: Uint8Array): Promise<Buffer> => inSlices(this.secrets.sealingBytes(bytes));
+  openedBytes = (bytes: Uint8Array): Promise<Buffer | null> => inSlices(this.secrets.openingBytes(bytes));
 
   /** The signature of what devices fetch, and the key they hold it against. */
   signature = (text: string): Buffer => this.secrets.signPublished(text);

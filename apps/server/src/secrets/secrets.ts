@@ -11,6 +11,7 @@ import {
   timingSafeEqual,
   type KeyObject,
 } from 'node:crypto';
+import { atOnce } from '@underpass/core';
 
 /** What stands before the 32 bytes of a private key of Ed25519 in PKCS #8 [RFC 8410 section 7]. */
 const ed25519 = Buffer.from('302e020100300506032b657004220420', 'hex');
@@ -45,9 +46,19 @@ export class Secrets {
   }
 
   sealBytes(bytes: Uint8Array, nonce: Uint8Array = randomBytes(12)): Buffer {
+    return atOnce(this.sealingBytes(bytes, nonce));
+  }
+
+  /** Seals in steps, so that whoever waits can be served between them. */
+  *sealingBytes(bytes: Uint8Array, nonce: Uint8Array = randomBytes(12)): Generator<void, Buffer> {
     const cipher = createCipheriv('aes-256-gcm', this.sealing, nonce);
-    const sealed = Buffer.concat([cipher.update(bytes), cipher.final()]);
-    return Buffer.concat([nonce, cipher.getAuthTag(), sealed]);
+    const parts: Uint8Array[] = [];
+    for (const part of partsOf(bytes)) {
+      parts.push(cipher.update(part));
+      yield;
+    }
+    parts.push(cipher.final());
+    return yield* joining([nonce, cipher.getAuthTag(), ...parts]);
   }
 
   /** What was sealed; null where it was not sealed with this key, or was changed. */
@@ -56,10 +67,21 @@ export class Secrets {
   }
 
   openBytes(bytes: Uint8Array): Buffer | null {
+    return atOnce(this.openingBytes(bytes));
+  }
+
+  /** Opens in steps; null as `open` has it, and only at the end: nothing of what is not whole is told. */
+  *openingBytes(bytes: Uint8Array): Generator<void, Buffer | null> {
     try {
       const decipher = createDecipheriv('aes-256-gcm', this.sealing, bytes.subarray(0, 12), { authTagLength: 16 });
       decipher.setAuthTag(bytes.subarray(12, 28));
-      return Buffer.concat([decipher.update(bytes.subarray(28)), decipher.final()]);
+      const parts: Uint8Array[] = [];
+      for (const part of partsOf(bytes.subarray(28))) {
+        parts.push(decipher.update(part));
+        yield;
+      }
+      parts.push(decipher.final());
+      return yield* joining(parts);
     } catch {
       return null;
     }
@@ -87,3 +109,22 @@ export const equal = (a: string, b: string): boolean => {
   const digest = (text: string) => createHash('sha256').update(text).digest();
   return timingSafeEqual(digest(a), digest(b));
 };
+
+/** So much is sealed or opened in one step: some milliseconds. */
+const stepBytes = 2 ** 21;
+
+function* partsOf(bytes: Uint8Array): Generator<Uint8Array> {
+  for (let at = 0; at < bytes.length; at += stepBytes) yield bytes.subarray(at, at + stepBytes);
+}
+
+/** Parts as one, in steps. */
+function* joining(parts: readonly Uint8Array[]): Generator<void, Buffer> {
+  const whole = Buffer.allocUnsafe(parts.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+    yield;
+  }
+  return whole;
+}

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { DoorRules, usualDoorRules } from '@underpass/contracts';
+import { DoorRules, roleWords, usualDoorRules } from '@underpass/contracts';
 import { DataSource, type EntityManager } from 'typeorm';
 import { overSeen } from '../database/overSeen.js';
 
@@ -24,7 +24,8 @@ export class RulesService {
 
   /** @param was the rules they were made from, as somebody saw them */
   async set(rules: DoorRules, was?: DoorRules): Promise<void> {
-    await overSeen(this.data, read, { was, changed: () => 'The rules were changed since you saw them' }, (manager) =>
+    const seen = { was, words: roleWords, changed: () => 'The rules were changed since you saw them' };
+    await overSeen(this.data, read, seen, (manager) =>
       manager.query('INSERT INTO rule (key, value) VALUES ($1, $2) ON CONFLICT (key) DO UPDATE SET value = excluded.value', [
         key,
         JSON.stringify(rules),

@@ -1,3 +1,4 @@
+import { roleWords } from '@underpass/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { Menu } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -8,8 +9,6 @@ import { useSession } from '../api/session.js';
 import { forgetTyped } from '../ui/typed.js';
 import { menu } from './stages.js';
 import { currentTheme, setTheme } from './theme.js';
-
-const roleWords = { reader: 'reader', engineer: 'access engineer', admin: 'administrator' };
 
 /** What belongs to whoever is signed in; in the hand the stages of work too. */
 export function UserMenu({ onShortcuts }: { onShortcuts: () => void }) {

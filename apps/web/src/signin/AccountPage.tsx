@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { PasswordForm, type OwnAccount } from '@underpass/contracts';
+import { PasswordForm, roleWords, type OwnAccount } from '@underpass/contracts';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
@@ -25,7 +25,7 @@ export function AccountPage() {
     <div className="px-6 pt-[15px] max-w-[1000px]">
       <h1>{session.data.name}</h1>
       <p className="text-ink-2">
-        {session.data.email}, {{ reader: 'reader', engineer: 'access engineer', admin: 'administrator' }[session.data.role]}
+        {session.data.email}, {roleWords[session.data.role]}
       </p>
       {session.data.mustSetUpFactor && (
         <p role="status" className="mt-3 text-amber font-bold">

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { UserRequest, type UserView } from '@underpass/contracts';
+import { Role, roleWords, UserRequest, type UserView } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useSession } from '../api/session.js';
@@ -56,14 +56,16 @@ function UserRow({ user, own }: { user: UserView; own: boolean }) {
       </label>
       <select
         id={`role-${user.id}`}
-        className="field !h-[26px] w-[104px]"
+        className="field !h-[26px] w-[134px]"
         value={user.role}
         disabled={own || user.throughProvider}
         title={user.throughProvider ? 'The role comes from the organisation’s sign-in' : undefined}
         onChange={(event) => void run(() => call(`users/${user.id}`, 'PATCH', { role: event.target.value }))}
       >
-        {['reader', 'engineer', 'admin'].map((role) => (
-          <option key={role}>{role}</option>
+        {Role.options.map((role) => (
+          <option key={role} value={role}>
+            {roleWords[role]}
+          </option>
         ))}
       </select>
       {user.factor && !own ? (
@@ -113,8 +115,8 @@ function AddSignIn() {
       </label>
       <select id="user-role" className="field w-[320px] max-w-full" {...form.register('role')}>
         <option value="reader">reader: sees, changes nothing</option>
-        <option value="engineer">engineer: sees and changes</option>
-        <option value="admin">admin: also says who may sign in</option>
+        <option value="engineer">access engineer: sees and changes</option>
+        <option value="admin">administrator: also says who may sign in</option>
       </select>
       {field('password', 'Password', 'password')}
       <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">

@@ -46,6 +46,8 @@ export const SignonStep = z.enum([
 ]);
 export const Weekday = z.enum(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun']);
 export const Role = z.enum(['reader', 'engineer', 'admin']);
+/** What people call who has a role. */
+export const roleWords = { reader: 'reader', engineer: 'access engineer', admin: 'administrator' } satisfies Record<Role, string>;
 
 export type LocationKind = z.infer<typeof LocationKind>;
 export type LineKind = z.infer<typeof LineKind>;
