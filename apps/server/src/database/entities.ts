@@ -146,8 +146,7 @@ export class JobRow {
   @Column('int') done!: number;
   @Column('int') total!: number;
   @Column('jsonb') request!: object;
-  /** What was sent along, until the work is over. */
-  /** What was sent with it, sealed: up to 80 MB, so whoever needs it reads it in parts. */
+  /** What was sent along, until the work is over: up to 80 MB, so whoever needs it reads it in parts (`largeBytes`). */
   @Column('bytea', { nullable: true, select: false }) input?: Buffer | null;
   @Column('jsonb', { nullable: true }) result!: object | null;
   @Column('text', { nullable: true }) message!: string | null;

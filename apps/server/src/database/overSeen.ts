@@ -60,10 +60,10 @@ function differing(was: unknown, now: unknown): [string, unknown][] {
 const isFields = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 function shown(value: unknown, words: Readonly<Record<string, string>>): string {
-  const text = Array.isArray(value)
-    ? value.map((each) => words[String(each)] ?? String(each)).join(', ')
-    : typeof value === 'object' && value !== null
-      ? 'another'
-      : String(value ?? '');
+  if (isFields(value)) return 'another';
+  const text = [value ?? []]
+    .flat()
+    .map((each) => words[String(each)] ?? String(each))
+    .join(', ');
   return text === '' ? 'nothing' : text.length > 80 ? `${text.slice(0, 80)}…` : text;
 }

@@ -1,5 +1,5 @@
-import { roleWords } from '@underpass/contracts';
 import { useQueryClient } from '@tanstack/react-query';
+import { roleWords } from '@underpass/contracts';
 import { Menu } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';

@@ -12,6 +12,7 @@ import { useSent } from '../ui/form/useSent.js';
 import { useAction } from '../ui/useAction.js';
 import { signinQueries } from './queries.js';
 
+const does: Record<Role, string> = { reader: 'sees, changes nothing', engineer: 'sees and changes', admin: 'also says who may sign in' };
 const empty: UserRequest = { email: '', name: '', role: 'engineer', password: '' };
 
 /** Who may sign in: for administrators. Nobody's password is ever shown. */
@@ -114,9 +115,11 @@ function AddSignIn() {
         Role
       </label>
       <select id="user-role" className="field w-[320px] max-w-full" {...form.register('role')}>
-        <option value="reader">reader: sees, changes nothing</option>
-        <option value="engineer">access engineer: sees and changes</option>
-        <option value="admin">administrator: also says who may sign in</option>
+        {Role.options.map((role) => (
+          <option key={role} value={role}>
+            {roleWords[role]}: {does[role]}
+          </option>
+        ))}
       </select>
       {field('password', 'Password', 'password')}
       <p role="alert" className="min-[640px]:col-start-2 text-brick empty:hidden">
