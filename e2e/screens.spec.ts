@@ -150,6 +150,8 @@ test('nothing is ever blank: unknown addresses, unknown crossings and a lost ser
     ['/access/people/nobody', 'There is no person'],
     ['/estate/location/nowhere', 'There is no location'],
     ['/bringup/nowhere', 'There is no location'],
+    ['/bringup/nowhere/joining', 'There is no location'],
+    ['/bringup/nowhere/arriving', 'There is no location'],
     ['/bringup/all/desk/nothing', 'There is no endpoint'],
     ['/settings?endpoint=nothing', 'There is no endpoint'],
   ] as const) {
@@ -157,6 +159,8 @@ test('nothing is ever blank: unknown addresses, unknown crossings and a lost ser
     await expect(page.getByRole('alert')).toContainText(told);
     // what is not there does not come when it is asked for again
     expect([address, await page.getByRole('heading', { level: 1 }).count()]).toEqual([address, 1]);
+    // with the margin of every page
+    expect([address, Number((await page.getByRole('heading', { level: 1 }).boundingBox())?.x) >= 24]).toEqual([address, true]);
     expect([address, await page.getByRole('button', { name: 'Try again' }).count()]).toEqual([address, 0]);
   }
   await page.goto('/settings/drafts/01a22443-f77e-761c-a6fd-c72629309a18');

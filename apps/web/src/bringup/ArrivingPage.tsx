@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { BringupPlace } from '@underpass/contracts';
 import { Link, useParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Empty, NotHere } from '../ui/States.js';
 import { Sheet, toPlace } from './Sheet.js';
 import { bringupQueries } from './queries.js';
 import { megabytes, stepWords } from './words.js';
@@ -24,8 +24,7 @@ export function ArrivingPage() {
   const answer = useQuery(bringupQueries.place(id));
   const name = answer.data?.name ?? id;
   useTitle(`Before they arrive: ${name}`);
-  if (answer.isPending) return <Loading what="what is missing" />;
-  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="what is missing" what="This place" />;
   const fresh = answer.data.devices.filter(({ isNew }) => isNew);
   const missing = missingOf(answer.data, fresh);
   const whole = fresh.filter(({ broken }) => !broken).length;

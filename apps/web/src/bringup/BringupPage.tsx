@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Empty, NotHere } from '../ui/States.js';
 import { useTitle } from '../shell/useTitle.js';
 import { Publishing } from './Publishing.js';
 import { Sheet } from './Sheet.js';
@@ -11,8 +11,7 @@ import { causeWords, stepWords } from './words.js';
 export function BringupPage() {
   useTitle('Bring-up');
   const answer = useQuery(bringupQueries.places());
-  if (answer.isPending) return <Loading what="the starts of all devices" />;
-  if (!answer.data) return <Failed page what="Bring-up" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="the starts of all devices" what="Bring-up" />;
   const { places, others } = answer.data;
   const sum = (of: (place: (typeof places)[number]) => number) => places.reduce((total, place) => total + of(place), 0);
   const [devices, ready, downgrades] = [sum((p) => p.devices), sum((p) => p.ready), sum((p) => p.downgrades)];

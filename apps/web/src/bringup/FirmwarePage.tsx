@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Empty, NotHere } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { PutUp } from './PutUp.js';
 import { Sheet } from './Sheet.js';
@@ -20,8 +20,7 @@ export function FirmwarePage() {
   useTitle('Firmware');
   const canEdit = useCanEdit();
   const answer = useQuery(bringupQueries.firmware());
-  if (answer.isPending) return <Loading what="what is put up" />;
-  if (!answer.data) return <Failed page what="Firmware" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="what is put up" what="Firmware" />;
   const { files } = answer.data;
   const back = files.reduce((sum, { devices }) => sum + devices.down, 0);
   return (

@@ -5,6 +5,7 @@ import { useParams } from 'react-router';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { useTitle } from '../shell/useTitle.js';
+import { NotHere } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
 import { ScanCheck } from './ScanCheck.js';
 import { Sheet, toPlace } from './Sheet.js';
@@ -23,6 +24,7 @@ export function JoiningPage() {
     run(async () => {
       setCard(await call<JoiningCard>(`bringup/places/${encodeURIComponent(place)}/joining`, 'POST'));
     });
+  if (!named.data) return <NotHere asked={named} awaits="the network of this place" what="This place" />;
   return (
     <Sheet back={toPlace(place, name)}>
       <h1>{card ? `Join “${card.name}”` : `Joining the Wi-Fi of ${name}`}</h1>
@@ -47,7 +49,7 @@ export function JoiningPage() {
         </>
       )}
       {card && <Card card={card} />}
-      {named.data?.network && <ScanCheck network={named.data.network} />}
+      {named.data.network && <ScanCheck network={named.data.network} />}
     </Sheet>
   );
 }

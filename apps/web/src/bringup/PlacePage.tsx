@@ -2,7 +2,7 @@ import type { BringupPlace } from '@underpass/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
-import { Failed, Loading } from '../ui/States.js';
+import { Failed, Loading, NotHere } from '../ui/States.js';
 import { BoreholeLog } from './BoreholeLog.js';
 import { DeviceList } from './DeviceList.js';
 import { MergedValues } from './MergedValues.js';
@@ -22,8 +22,7 @@ export function PlacePage() {
   const chosen = devices.find((device) => device.id === asked)?.id ?? devices[0]?.id ?? '';
   const pathOf = (device: string) => `/bringup/${encodeURIComponent(id)}?device=${encodeURIComponent(device)}`;
   useTitle(answer.data ? `Bring-up: ${answer.data.name}` : 'Bring-up');
-  if (answer.isPending) return <Loading what="the devices of this place" />;
-  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="the devices of this place" what="This place" />;
   const { name } = answer.data;
   const stopped = devices.filter(({ broken }) => broken).length;
   return (

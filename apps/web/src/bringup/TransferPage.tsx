@@ -3,7 +3,7 @@ import type { TransferAnswer } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useTitle } from '../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../ui/States.js';
+import { Empty, NotHere } from '../ui/States.js';
 import { momentIn } from '../ui/times.js';
 import { Sheet, toPlace } from './Sheet.js';
 import { bringupQueries } from './queries.js';
@@ -24,8 +24,7 @@ export function TransferPage() {
   const named = useQuery(bringupQueries.place(place));
   const name = named.data?.name ?? place;
   useTitle(`Firmware to ${name}`);
-  if (answer.isPending) return <Loading what="what its devices will install" />;
-  if (!answer.data) return <Failed page what="This place" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="what its devices will install" what="This place" />;
   const { devices, files, lineMbps, timeZone, beginAt, ways } = answer.data;
   return (
     <Sheet back={toPlace(place, name)}>

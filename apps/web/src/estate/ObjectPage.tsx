@@ -17,7 +17,7 @@ export function ObjectPage() {
   if (!known)
     return (
       <div className="px-6 pt-4">
-        <NoSuchKind word={String(word)} />
+        <NoSuchKind page word={String(word)} />
       </div>
     );
   if (!fresh && answer.isPending)

@@ -47,6 +47,24 @@ export function Failed({ what, error, page, onRetry, leave }: FailedProps) {
   );
 }
 
+interface NotHereProps {
+  asked: { isPending: boolean; error: Error | null; refetch: () => Promise<unknown> };
+  awaits: string;
+  what: string;
+}
+/** A page in the place of its content: what it waits for, or what of it failed. */
+export function NotHere({ asked, awaits, what }: NotHereProps) {
+  return (
+    <div className="px-6">
+      {asked.isPending ? (
+        <Loading what={awaits} />
+      ) : (
+        <Failed page what={what} error={asked.error as Error} onRetry={() => void asked.refetch()} />
+      )}
+    </div>
+  );
+}
+
 /** Empty: the ground line, one sentence, one action. */
 export function Empty({ children, action }: { children: React.ReactNode; action?: React.ReactNode }) {
   return (

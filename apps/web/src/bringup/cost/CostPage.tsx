@@ -6,7 +6,7 @@ import { Line } from 'react-chartjs-2';
 import { Link } from 'react-router';
 import { useTitle } from '../../shell/useTitle.js';
 import { Labelled } from '../../ui/form/Labelled.js';
-import { Empty, Failed, Loading } from '../../ui/States.js';
+import { Empty, NotHere } from '../../ui/States.js';
 import { useTyped } from '../../ui/useTyped.js';
 import { Wide } from '../../ui/Wide.js';
 import { Sheet } from '../Sheet.js';
@@ -30,8 +30,7 @@ export function CostPage() {
   useTitle('Cost of devices');
   const answer = useQuery(bringupQueries.options());
   const [typed, setTyped] = useTyped('device-cost', usual);
-  if (answer.isPending) return <Loading what="the devices to buy" />;
-  if (!answer.data) return <Failed page what="The cost of devices" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="the devices to buy" what="The cost of devices" />;
   const { options } = answer.data;
   const wrong = new Set(asked.filter(([key, , min, max]) => !(read(typed[key]) >= min && read(typed[key]) <= max)).map(([key]) => key));
   const value = (key: keyof typeof usual) => read(wrong.has(key) ? usual[key] : typed[key]);

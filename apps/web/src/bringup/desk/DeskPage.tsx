@@ -6,7 +6,7 @@ import { useParams } from 'react-router';
 import { call } from '../../api/client.js';
 import { useCanEdit } from '../../api/session.js';
 import { useTitle } from '../../shell/useTitle.js';
-import { Failed, Loading } from '../../ui/States.js';
+import { NotHere } from '../../ui/States.js';
 import { useAction } from '../../ui/useAction.js';
 import { useLeaving } from '../../ui/useLeaving.js';
 import { useTyped } from '../../ui/useTyped.js';
@@ -27,8 +27,7 @@ export function DeskPage() {
   const { endpoint = '' } = useParams();
   useTitle(`Screens of ${endpoint}`);
   const answer = useQuery(bringupQueries.desk(endpoint));
-  if (answer.isPending) return <Loading what={`the screens of ${endpoint}`} />;
-  if (!answer.data) return <Failed page what={`The screens of ${endpoint}`} error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits={`the screens of ${endpoint}`} what={`The screens of ${endpoint}`} />;
   return <Desk key={endpoint} desk={answer.data} />;
 }
 

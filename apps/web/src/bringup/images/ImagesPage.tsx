@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useCanEdit } from '../../api/session.js';
 import { useTitle } from '../../shell/useTitle.js';
 import { Pick } from '../../ui/Pick.js';
-import { Empty, Failed, Loading } from '../../ui/States.js';
+import { Empty, NotHere } from '../../ui/States.js';
 import { Sheet } from '../Sheet.js';
 import { bringupQueries } from '../queries.js';
 import { megabytes } from '../words.js';
@@ -18,8 +18,7 @@ export function ImagesPage() {
   const [search, setSearch] = useSearchParams();
   const device = search.get('device');
   const answer = useQuery(bringupQueries.images());
-  if (answer.isPending) return <Loading what="the images" />;
-  if (!answer.data) return <Failed page what="Images" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="the images" what="Images" />;
   const { images } = answer.data;
   const chosen: Named | null = device === null ? null : { id: device, name: device };
   return (

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCanEdit } from '../../api/session.js';
 import { useTitle } from '../../shell/useTitle.js';
-import { Empty, Failed, Loading } from '../../ui/States.js';
+import { Empty, NotHere } from '../../ui/States.js';
 import { Sheet } from '../Sheet.js';
 import { bringupQueries } from '../queries.js';
 import { isRelease } from '../words.js';
@@ -18,8 +18,7 @@ export function RecipesPage() {
   const canEdit = useCanEdit();
   const [search, setSearch] = useSearchParams();
   const answer = useQuery(bringupQueries.recipes());
-  if (answer.isPending) return <Loading what="the recipes" />;
-  if (!answer.data) return <Failed page what="Recipes" error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits="the recipes" what="Recipes" />;
   const { recipes } = answer.data;
   const chosen = recipes.find(({ id }) => id === search.get('recipe')) ?? recipes[0];
   return (

@@ -11,7 +11,7 @@ import {
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useTitle } from '../../shell/useTitle.js';
-import { Failed, Loading } from '../../ui/States.js';
+import { NotHere } from '../../ui/States.js';
 import { Strip } from '../../ui/Strip.js';
 import { useTyped } from '../../ui/useTyped.js';
 import { Sheet } from '../Sheet.js';
@@ -28,8 +28,7 @@ export function TelephonePage() {
   const { endpoint = '' } = useParams();
   useTitle(`By telephone: ${endpoint}`);
   const answer = useQuery(bringupQueries.telephone(endpoint));
-  if (answer.isPending) return <Loading what={`what is known of ${endpoint}`} />;
-  if (!answer.data) return <Failed page what={endpoint} error={answer.error} onRetry={() => void answer.refetch()} />;
+  if (!answer.data) return <NotHere asked={answer} awaits={`what is known of ${endpoint}`} what={endpoint} />;
   return <OnTheLine key={endpoint} facts={answer.data} />;
 }
 
