@@ -5,24 +5,16 @@ import { NamedChoice, NamedChoices } from '../ui/form/NamedChoice.js';
 import { Rows } from '../ui/form/Rows.js';
 import { TextList } from '../ui/form/TextList.js';
 import { WordChoice, WordChoices } from '../ui/form/WordChoice.js';
-import { inThousands } from '../ui/times.js';
 import { SecretField } from './SecretField.js';
-import { labelOf } from '../ui/form/labels.js';
+import { labelOf, rangeOf } from '../ui/form/labels.js';
 import type { FieldHelp } from './settingHelp.js';
 
 /** What may stand in a field, where its description does not say. */
-function hintOf({ type, min, max, description, shape }: Field): string {
+function hintOf(field: Field): string {
+  const { type, description, shape } = field;
   if (shape === 'one' && type === 'time of day') return [description, 'such as 08:30'].filter(Boolean).join('; ');
   if (shape !== 'one' || type !== 'number') return description;
-  const range =
-    min !== undefined && max !== undefined
-      ? `${inThousands(min)} to ${inThousands(max)}`
-      : max !== undefined
-        ? `at most ${inThousands(max)}`
-        : min !== undefined
-          ? `${inThousands(min)} or more`
-          : '';
-  return [description, range].filter(Boolean).join('; ');
+  return [description, rangeOf(field)].filter(Boolean).join('; ');
 }
 
 /** One field of an object's form; the fault stands beneath it and what was typed stays. */

@@ -38,6 +38,9 @@ describe('the fields of a form', () => {
     expect(fieldOf('endpoint', 'location')).toMatchObject({ shape: 'one', type: 'named', kind: 'location', required: true });
     expect(fieldOf('endpoint', 'users')).toMatchObject({ shape: 'list', type: 'named', kind: 'person' });
     expect(fieldOf('endpoint', 'wifiSignalDbm')).toMatchObject({ type: 'number', min: -110, max: 0 });
+    // a rate of 0 is none
+    expect(fieldOf('location', 'downMbps')).toMatchObject({ above: 0, max: 400_000 });
+    expect(fieldOf('location', 'downMbps').min).toBeUndefined();
     expect(fieldOf('endpoint', 'line.lineKind')).toMatchObject({ required: false, neededInside: true });
     expect(fieldOf('location', 'worksFrom').type).toBe('time of day');
     expect(fieldOf('endpoint', 'screens').row?.map(({ name, type }) => `${name} ${type}`)).toEqual([

@@ -27,6 +27,8 @@ export interface Field {
   words: readonly string[];
   kind?: ObjectKind;
   min?: number;
+  /** In place of `min`, where that itself is too little. */
+  above?: number;
   max?: number;
   /** Fields of a row. */
   row?: readonly Field[];
@@ -54,7 +56,7 @@ const partValue = 'value';
 const blank = (row: FormRow): boolean => Object.values(row).every((text) => text.trim() === '');
 
 function oneOf(column: Column, schema: z.ZodType, kind?: ObjectKind): Field {
-  const [type, bounds]: [Field['type'], Pick<Field, 'min' | 'max'>] = kind
+  const [type, bounds]: [Field['type'], Bounds] = kind
     ? ['named', {}]
     : schema === Clock
       ? ['time of day', {}]
@@ -91,10 +93,12 @@ const aboutOf = ({ name, path, description, required }: Column): Omit<Field, 'sh
   keyed: false,
 });
 
-function boundsOf(schema: z.ZodNumber): Pick<Field, 'min' | 'max'> {
+type Bounds = Pick<Field, 'min' | 'above' | 'max'>;
+function boundsOf(schema: z.ZodNumber): Bounds {
   const { minValue: min, maxValue: max } = schema;
   const told = (bound: number | null): bound is number => bound !== null && Math.abs(bound) < Number.MAX_SAFE_INTEGER;
-  return { ...(told(min) ? { min } : {}), ...(told(max) ? { max } : {}) };
+  const least = told(min) ? { [schema.safeParse(min).success ? 'min' : 'above']: min } : {};
+  return { ...least, ...(told(max) ? { max } : {}) };
 }
 
 /** Several words, names or texts. */

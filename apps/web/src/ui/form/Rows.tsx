@@ -1,6 +1,6 @@
 import type { Field, FormRow } from '@underpass/contracts';
 import { Plus, X } from 'lucide-react';
-import { labelOf } from './labels.js';
+import { labelOf, rangeOf } from './labels.js';
 import { said } from '../said.js';
 import type { Control } from './control.js';
 import { WordChoice } from './WordChoice.js';
@@ -142,7 +142,6 @@ function Cell({ column, control }: { column: Field; control: Control<string> }) 
         className="field min-w-[80px] max-w-[150px] disabled:bg-earth"
       />
     );
-  const range = column.min !== undefined && column.max !== undefined ? `${column.min} to ${column.max}` : undefined;
   return (
     <input
       id={control.id}
@@ -150,7 +149,7 @@ function Cell({ column, control }: { column: Field; control: Control<string> }) 
       aria-invalid={control.invalid}
       aria-describedby={control.describedBy}
       disabled={control.disabled}
-      title={range}
+      title={rangeOf(column) || undefined}
       className={`field disabled:bg-earth ${column.type === 'number' ? 'w-[74px]' : 'w-[130px]'}`}
       inputMode={column.type === 'number' ? 'decimal' : 'text'}
       autoComplete="off"

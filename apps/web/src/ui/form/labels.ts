@@ -1,3 +1,6 @@
+import type { Field } from '@underpass/contracts';
+import { inThousands } from '../times.js';
+
 const units: Record<string, string> = {
   Mbps: 'Mbit/s',
   Ms: 'ms',
@@ -48,4 +51,16 @@ export function labelOf(name: string): string {
   if (own[name]) return own[name];
   const words = name.split('.').map(wordsOf).join(', ');
   return (words[0] as string).toUpperCase() + words.slice(1);
+}
+
+/** What a number may be; empty where nothing is said of it. @example "0 to 5 000", "above 0, at most 400 000" */
+export function rangeOf({ min, above, max }: Pick<Field, 'min' | 'above' | 'max'>): string {
+  if (min !== undefined && max !== undefined) return `${inThousands(min)} to ${inThousands(max)}`;
+  return [
+    above !== undefined && `above ${inThousands(above)}`,
+    min !== undefined && `${inThousands(min)} or more`,
+    max !== undefined && `at most ${inThousands(max)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
