@@ -52,6 +52,15 @@ test('a wish of 60 frames for everybody: the impact names who loses on the vesse
   await page.goto(address);
   await page.getByRole('radio', { name: 'a location' }).click();
   await pick(page, 'Location it is applied at', 'Head office');
+  // somebody has it otherwise there meanwhile: that is shown before it is replaced
+  await page.evaluate(async () => {
+    const patch = { do: 'setting', key: 'picture.frameCap', layer: 'location', target: 'head-office', value: 25 };
+    const body = JSON.stringify({ change: { patches: [patch], hypotheses: [] }, summary: 'Slower here' });
+    await fetch('/api/changes', { method: 'POST', headers: { 'x-underpass': '1', 'content-type': 'application/json' }, body });
+  });
+  await expect(page.getByRole('region', { name: 'What stands at Head office' })).toHaveText(
+    /^Frame rate is 25 a second there now \(by Ines Farrow, .+\), and becomes 60 a second, locked\.$/,
+  );
   await page.getByRole('button', { name: 'Apply it at Head office only' }).click();
   await expect.poll(() => valueAt('HO-001')).toEqual([60]);
   // the strata show it, with who and when; and the past does not have it

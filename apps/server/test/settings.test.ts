@@ -6,6 +6,7 @@ import type {
   ComparedCrossings,
   ComparedDrafts,
   DraftApplied,
+  DraftAtPlace,
   DraftWritten,
   DuctsAnswer,
   LintAfter,
@@ -20,6 +21,8 @@ import type {
   ValueCosts,
 } from '@underpass/contracts';
 import { explainSetting, indexSettings } from '@underpass/core';
+import { ResultsService } from '../src/crossing/results.service.js';
+import type { VerdictHistory } from '../src/crossing/verdictHistory.js';
 import { withDemo } from './withDemo.js';
 
 const demo = withDemo(49_950);
@@ -234,20 +237,85 @@ describe('a draft that is worked on', () => {
     );
   });
 
-  test('applied at one place alone, taken back, and applied again', async () => {
+  const at = async (endpoint = 'HO-001') => valueOf(await get<SettingsOf>(`settings/of?endpoint=${endpoint}`), 'picture.frameCap');
+  const place = (target: string) => ({ layer: 'location' as const, target });
+  const preview = (id: string, target: string) => get<DraftAtPlace>(`drafts/${id}/at?layer=location&target=${target}`);
+
+  test('applied at one place alone, taken back, and applied again; what is in force is told right after', async () => {
     const kept = await draft('Sixty frames at one place', wish);
-    const apply = () =>
-      send<DraftApplied>('POST', `drafts/${kept.id}/apply`, { seen: kept.updatedAt, narrow: { layer: 'location', target: 'head-office' } });
-    const { status, body } = await apply();
-    expect([status, body.left]).toEqual([200, 0]);
-    const at = async () => valueOf(await get<SettingsOf>('settings/of?endpoint=HO-001'), 'picture.frameCap');
-    expect(await at()).toBe(60);
-    expect(valueOf(await get<SettingsOf>('settings/of?endpoint=CD-002'), 'picture.frameCap')).toBe(30);
-    await send('POST', `changes/${body.changeId}/undo`, {});
-    expect(await at()).toBe(30);
-    expect((await apply()).status).toBe(200);
-    expect(await at()).toBe(60);
+    // what is in force does not wait for verdicts
+    const write = async <T>(path: string, body: object) => {
+      const headers = { 'x-underpass': '1', cookie: demo.engineer, 'content-type': 'application/json' };
+      const response = await fetch(`${demo.server.base}/api/${path}`, { method: 'POST', headers, body: JSON.stringify(body) });
+      return (await response.json()) as T;
+    };
+    const { history } = demo.server.app.get(ResultsService) as unknown as { history: VerdictHistory };
+    let evaluated = (): void => undefined;
+    const { keep } = history;
+    const later = new Promise<void>((done) => (evaluated = done));
+    history.keep = (...found) => later.then(() => keep.apply(history, found));
+    try {
+      for (let n = 0; n < 2; n++) {
+        const { version } = await preview(kept.id, 'head-office');
+        const applied = await write<DraftApplied>(`drafts/${kept.id}/apply`, {
+          seen: kept.updatedAt,
+          narrow: { ...place('head-office'), version },
+        });
+        expect([applied.left, await at()]).toEqual([0, 60]);
+        expect(await at('CD-002')).toBe(30);
+        const { entries } = await get<SettingPlaces>('settings/places/picture.frameCap');
+        expect(entries).toContainEqual(expect.objectContaining({ where: 'Location Head office' }));
+        if (n === 0) await write(`changes/${applied.changeId}/undo`, {});
+        expect(await at()).toBe(n === 0 ? 30 : 60);
+      }
+    } finally {
+      evaluated();
+    }
     expect((await send('POST', `drafts/${kept.id}/apply`, { seen: '2026-01-01T00:00:00.000Z' })).status).toBe(409);
+  });
+
+  test('at one place: what stands there is shown, and what somebody wrote since is not overwritten unseen', async () => {
+    const kept = await draft('Sixty frames at the shed', wish);
+    const write = (value: number) =>
+      send<Applied>('POST', 'changes', { change: to('picture.frameCap', value, 'location', 'brack'), summary: `${value} at the shed` });
+    expect(await preview(kept.id, 'brack')).toMatchObject({ steps: 1, left: 0, replaced: [] });
+    await write(20);
+    const seen = await preview(kept.id, 'brack');
+    expect(seen.replaced).toMatchObject([
+      { entry: { value: 20, target: 'brack' }, becomes: { value: 60 }, written: { by: 'Ines Farrow' } },
+    ]);
+    await write(21);
+    const apply = (version: number) =>
+      send<DraftApplied>('POST', `drafts/${kept.id}/apply`, { seen: kept.updatedAt, narrow: { ...place('brack'), version } });
+    const unseen = await apply(seen.version);
+    expect([unseen.status, unseen.body.detail]).toEqual([
+      409,
+      expect.stringMatching(/was changed since you saw it. Nothing was overwritten/),
+    ]);
+    const entries = async () => (await get<SettingPlaces>('settings/places/picture.frameCap')).entries.map(({ entry }) => entry);
+    expect(await entries()).toContainEqual(expect.objectContaining({ target: 'brack', value: 21 }));
+    const { version, replaced } = await preview(kept.id, 'brack');
+    expect(replaced).toMatchObject([{ entry: { value: 21 } }]);
+    expect((await apply(version)).status).toBe(200);
+    expect(await entries()).toContainEqual(expect.objectContaining({ target: 'brack', value: 60 }));
+    // as it is wanted already: nothing would be replaced, and nothing is left to do
+    expect(await preview(kept.id, 'brack')).toMatchObject({ steps: 0, replaced: [] });
+    expect((await demo.server.call(`drafts/${kept.id}/at?layer=location&target=nowhere`, { cookie: demo.reader })).status).toBe(422);
+  });
+
+  test('at one place: a step that is of that place already rests on what the draft knew', async () => {
+    const kept = await draft('Fifty there', to('picture.frameCap', 50, 'location', 'gullsey'));
+    await send('POST', 'changes', { change: to('picture.frameCap', 44, 'location', 'gullsey'), summary: 'Meanwhile' });
+    const { version } = await preview(kept.id, 'gullsey');
+    const { status, body } = await send('POST', `drafts/${kept.id}/apply`, {
+      seen: kept.updatedAt,
+      narrow: { ...place('gullsey'), version },
+    });
+    expect([status, body.detail]).toEqual([409, expect.stringMatching(/is 44 now\. Nothing was overwritten/)]);
+    for (const wrong of ['layer=location', 'layer=attic&target=brack', 'target=brack', 'layer=location&target=brack&more=1'])
+      expect([wrong, (await demo.server.call(`drafts/${kept.id}/at?${wrong}`, { cookie: demo.reader })).status]).toEqual([wrong, 400]);
+    // what is of another place is left out
+    expect(await preview(kept.id, 'brack')).toMatchObject({ steps: 0, left: 1, replaced: [] });
   });
 
   test('one that shuts people out wants a reason, and keeps it', async () => {

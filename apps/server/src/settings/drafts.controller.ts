@@ -1,8 +1,18 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { ComparedDrafts, DraftApplied, DraftApply, DraftEdit, DraftWritten, type Change } from '@underpass/contracts';
-import { compare, ImpactTally, isEmpty, narrowed } from '@underpass/core';
+import {
+  ComparedDrafts,
+  DraftApplied,
+  DraftApply,
+  DraftAtPlace,
+  DraftAtPlaceQuery,
+  DraftEdit,
+  DraftWritten,
+  type Change,
+  type Setting,
+} from '@underpass/contracts';
+import { compare, ImpactTally, isEmpty, narrowed, same, type NarrowTo } from '@underpass/core';
 import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
@@ -11,9 +21,11 @@ import { Answers } from '../edge/answers.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices } from '../jobs/slices.js';
 import { ProblemError } from '../problems/problem.js';
 import type { SignedRequest } from '../signin/session.guard.js';
+import { SettingsService } from './settings.service.js';
 
 const Uuid = z.uuid();
 
@@ -22,7 +34,9 @@ const Uuid = z.uuid();
 @Controller('drafts')
 export class DraftsController {
   constructor(
+    private readonly store: EstateStore,
     private readonly results: ResultsService,
+    private readonly settings: SettingsService,
     private readonly changes: ChangeService,
     private readonly paper: PaperService,
     @InjectDataSource() private readonly data: DataSource,
@@ -67,7 +81,35 @@ export class DraftsController {
   @Answers(ComparedDrafts)
   async compare(@Param('id', { schema: Uuid }) id: string, @Param('other', { schema: Uuid }) other: string): Promise<ComparedDrafts> {
     const [first, second] = [await this.find(id), await this.find(other)];
-    return compare(this.results.reader.model, first.change, second.change, Date.now()).slice(0, 2000);
+    return compare(this.store.model, first.change, second.change, Date.now()).slice(0, 2000);
+  }
+
+  /** What a draft would write at one place alone, and what stands there now. */
+  @Get(':id/at')
+  @Answers(DraftAtPlace)
+  async at(
+    @Param('id', { schema: Uuid }) id: string,
+    @Query({ schema: DraftAtPlaceQuery }) to: z.infer<typeof DraftAtPlaceQuery>,
+  ): Promise<DraftAtPlace> {
+    const draft = await this.find(id);
+    const { version, model } = this.store;
+    const { change, left } = narrowed(model, draft.change, to);
+    this.paper.assertGood(change);
+    const entries = this.paper.writes(change).filter(({ before, after }) => !same(before, after)) as {
+      before: Setting | null;
+      after: Setting;
+    }[];
+    const replaced = entries.flatMap(({ before, after }) => (before ? [{ entry: before, becomes: after }] : []));
+    const written = await this.settings.writtenOf(
+      replaced.map(({ entry }) => entry.id),
+      Date.now(),
+    );
+    return {
+      version,
+      steps: entries.length,
+      left,
+      replaced: replaced.map((each) => ({ ...each, written: written.get(each.entry.id) ?? null })),
+    };
   }
 
   /**
@@ -84,10 +126,7 @@ export class DraftsController {
   ): Promise<DraftApplied> {
     const draft = await this.find(id);
     this.assertSeen(draft, seen);
-    // at a nearer place nothing stands that the draft knew
-    const assertFresh = () => (narrow ? undefined : this.assertFresh(draft));
-    assertFresh();
-    const { change, left } = narrow ? narrowed(this.results.reader.model, draft.change, narrow) : { change: draft.change, left: 0 };
+    const { change, left } = this.fresh(draft, narrow);
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this draft waits for work outside. Apply it once that is done.');
     if (change.patches.length === 0)
@@ -103,24 +142,26 @@ export class DraftsController {
       );
     const where = narrow ? `, at ${narrow.layer} ${narrow.target}` : '';
     const summary = `${draft.name}${where}${reason ? `: ${reason}` : ''}`.slice(0, 500);
-    const plan = () => {
-      // once more where nobody else can write
-      assertFresh();
-      return this.paper.writes(change);
-    };
-    const applied = await this.changes.apply(plan, request.user.name, summary, { beside: (writes) => beside(change, writes) });
+    // once more where nobody else can write
+    const plan = () => this.paper.writes(this.fresh(draft, narrow).change);
+    const applied = await this.changes.apply(plan, request.user.name, summary, {
+      ...(narrow ? { seen: narrow.version } : {}),
+      beside: (writes) => beside(change, writes),
+    });
     return { ...applied, left };
   }
 
-  /** What somebody wrote meanwhile is never overwritten unseen. */
-  private assertFresh(draft: Draft): void {
-    const [first, ...more] = this.paper.draftView(draft).conflicts;
+  /** A draft, or what of it goes to a nearer place, as it is applied: what somebody wrote meanwhile is never overwritten unseen. */
+  private fresh(draft: Draft, narrow?: NarrowTo): { change: Change; left: number } {
+    const applied = narrow ? narrowed(this.store.model, draft.change, narrow) : { change: draft.change, left: 0 };
+    const [first, ...more] = this.paper.draftView({ ...draft, change: applied.change }).conflicts;
     if (first)
       throw new ProblemError(
         409,
         'Changed since',
         `${first.text}${more.length > 0 ? `, and ${more.length} more` : ''}. Nothing was overwritten: refresh the draft, look at it again, then apply it.`,
       );
+    return applied;
   }
 
   /** Crossings that open now and would not any more. */

@@ -30,6 +30,7 @@ import {
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 
@@ -59,12 +60,14 @@ export class SettingsService {
   private readonly suggestions = new KeptAnswers<SuggestAnswer>();
 
   constructor(
+    private readonly store: EstateStore,
     private readonly results: ResultsService,
     @InjectDataSource() private readonly data: DataSource,
   ) {}
 
+  /** What is in force is what was written, whether its verdicts stand yet or not. */
   private get model(): EstateModel {
-    return this.results.reader.model;
+    return this.store.model;
   }
 
   /** The estate as it was at an instant, as far as settings go by it: what was written since is taken back, the last first. */
@@ -151,7 +154,7 @@ export class SettingsService {
   }
 
   /** Who wrote the version of each entry that stood at an instant. */
-  private async writtenOf(ids: readonly string[], atMs: number): Promise<Map<string, { by: string; at: string }>> {
+  async writtenOf(ids: readonly string[], atMs: number): Promise<Map<string, { by: string; at: string }>> {
     if (ids.length === 0) return new Map();
     const rows = (await this.data.query(
       `SELECT DISTINCT ON (e.object_id) e.object_id, c.by_name, c.at FROM audit_entry e JOIN change_set c ON c.id = e.change_id

@@ -1,10 +1,13 @@
 import type { DraftApplied, DraftWritten, Layer, Named } from '@underpass/contracts';
 import { DeviceClass } from '@underpass/contracts';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { Pick } from '../ui/Pick.js';
 import { Strip } from '../ui/Strip.js';
 import { useAction } from '../ui/useAction.js';
+import { AtPlace } from './AtPlace.js';
+import { settingsQueries } from './queries.js';
 import { layerWords } from './strata.js';
 
 type Where = 'as drafted' | Exclude<Layer, 'organisation'>;
@@ -24,11 +27,13 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
   const [reason, setReason] = useState('');
   const { busy, fault, faults, run } = useAction();
   const isNarrow = where !== 'as drafted';
+  const at = useQuery(settingsQueries.draftAt(draft.id, where === 'as drafted' ? 'organisation' : where, (isNarrow && target?.id) || ''));
+  const there = isNarrow && target ? at.data : undefined;
   const apply = () =>
     run(async () => {
       const body = {
         seen: draft.updatedAt,
-        ...(isNarrow && target ? { narrow: { layer: where, target: target.id } } : {}),
+        ...(isNarrow && target && there ? { narrow: { layer: where, target: target.id, version: there.version } } : {}),
         ...(reason.trim() ? { reason: reason.trim() } : {}),
       };
       const applied = await call<DraftApplied>(`drafts/${draft.id}/apply`, 'POST', body);
@@ -68,6 +73,7 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
             <Pick key={where} kind={where} label={`${layerWords[where]} it is applied at`} value={target} onPick={setTarget} />
           ))}
       </div>
+      {there && target && <AtPlace at={there} name={target.name} />}
       {(faults.reason || reason !== '') && (
         <label className="block mt-2 max-w-[560px]">
           <span className="font-semibold">Why people may be shut out</span>
@@ -80,14 +86,14 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
           />
         </label>
       )}
-      {fault && (
+      {(fault || (isNarrow && target && at.error)) && (
         <p role="alert" className="text-brick mt-2 max-w-[72ch]">
-          {fault}
+          {fault ?? at.error?.message}
         </p>
       )}
       {waits && <p className="text-ink-2 mt-2">Part of it waits for work outside. Apply it once that is done.</p>}
       <p className="flex flex-wrap gap-2 mt-3">
-        <button className="btn btn-primary" disabled={busy || waits || (isNarrow && !target)} onClick={() => void apply()}>
+        <button className="btn btn-primary" disabled={busy || waits || (isNarrow && !there?.steps)} onClick={() => void apply()}>
           {busy ? 'Applying …' : isNarrow && target ? `Apply it at ${target.name} only` : 'Apply it'}
         </button>
         <button className="btn" disabled={busy} onClick={onDrop}>

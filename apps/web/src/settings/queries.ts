@@ -4,7 +4,9 @@ import type {
   Change,
   ComparedCrossings,
   ComparedDrafts,
+  DraftAtPlace,
   DraftWritten,
+  Layer,
   DuctsAnswer,
   LintAfter,
   LintAnswer,
@@ -62,6 +64,12 @@ export const settingsQueries = {
     }),
   draft: (id: string) =>
     queryOptions({ queryKey: ['drafts', id], queryFn: () => call<DraftWritten>(`drafts/${part(id)}`), enabled: id !== '' }),
+  draftAt: (id: string, layer: Layer, target: string) =>
+    queryOptions({
+      queryKey: ['drafts', id, 'at', layer, target],
+      queryFn: () => call<DraftAtPlace>(`drafts/${part(id)}/at${query({ layer, target })}`),
+      enabled: target !== '',
+    }),
   draftBeside: (id: string, other: string) =>
     queryOptions({
       queryKey: ['drafts', id, 'beside', other],

@@ -187,10 +187,27 @@ export const DraftEdit = z
     seen: z.string().max(40).describe('When it was written last, as it was read'),
   })
   .meta({ id: 'DraftEdit' });
+const Target = z.string().min(1).max(64);
+export const DraftAtPlaceQuery = z.strictObject({ layer: Layer, target: Target });
+/** What a draft would write at one place alone, and what stands there and would be replaced. */
+export const DraftAtPlace = z
+  .object({
+    version: z.number().describe('Of the estate it is told for; to be sent when it is applied'),
+    steps: z.number().describe('Entries that would be written'),
+    left: z.number().describe('Steps that would be left out'),
+    replaced: z.array(z.object({ entry: Setting, becomes: Setting, written: Written })),
+  })
+  .meta({ id: 'DraftAtPlace' });
 export const DraftApply = z
   .strictObject({
     seen: z.string().max(40),
-    narrow: z.strictObject({ layer: Layer, target: z.string().min(1).max(64) }).optional(),
+    narrow: z
+      .strictObject({
+        layer: Layer,
+        target: Target,
+        version: z.number().int().min(0).describe('Of the estate, as what stands there was read'),
+      })
+      .optional(),
     reason: z.string().trim().max(400).optional().describe('Why people may be shut out by it'),
   })
   .meta({ id: 'DraftApply' });
@@ -293,6 +310,7 @@ export type ComparedCrossings = z.infer<typeof ComparedCrossings>;
 export type DraftWritten = z.infer<typeof DraftWritten>;
 export type DraftEdit = z.infer<typeof DraftEdit>;
 export type DraftApply = z.infer<typeof DraftApply>;
+export type DraftAtPlace = z.infer<typeof DraftAtPlace>;
 export type DraftApplied = z.infer<typeof DraftApplied>;
 export type ComparedDrafts = z.infer<typeof ComparedDrafts>;
 export type PluggedAnswer = z.infer<typeof PluggedAnswer>;

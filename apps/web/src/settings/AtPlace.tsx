@@ -1,0 +1,36 @@
+import type { DraftAtPlace, Setting } from '@underpass/contracts';
+import { definitionOf } from '@underpass/core';
+import { moment } from '../ui/times.js';
+import { valueText } from './valueWords.js';
+
+const words = ({ key, value, locked, condition }: Setting): string =>
+  `${valueText(key, value)}${locked ? ', locked' : ''}${condition ? ', under a condition' : ''}`;
+
+/** What stands at the place a draft is applied at alone, and would be replaced: nobody's words go unseen. */
+export function AtPlace({ at, name }: { at: DraftAtPlace; name: string }) {
+  const { steps, replaced, left } = at;
+  return (
+    <section aria-label={`What stands at ${name}`} className="mt-2 max-w-[72ch]">
+      {replaced.length > 0 && (
+        <ul className="border-l-[5.5px] border-amber pl-3">
+          {replaced.map(({ entry, becomes, written }) => (
+            <li key={entry.id}>
+              <b className="font-semibold">{definitionOf(entry.key)?.label ?? entry.key}</b> is {words(entry)} there now
+              {written && (
+                <span className="text-ink-2">
+                  {' '}
+                  (by {written.by}, {moment(written.at)})
+                </span>
+              )}
+              , and becomes {words(becomes)}.
+            </li>
+          ))}
+        </ul>
+      )}
+      {steps === 0 && (
+        <p className="text-ink-2">{left > 0 ? `Nothing of this draft goes to ${name}.` : `It stands so at ${name} already.`}</p>
+      )}
+      {steps > 0 && left > 0 && <p className="text-ink-2">{left === 1 ? 'One step is' : `${left} steps are`} left out there.</p>}
+    </section>
+  );
+}
