@@ -61,6 +61,7 @@ test('a wish of 60 frames for everybody: the impact names who loses on the vesse
   await expect(page.getByRole('region', { name: 'What stands at Head office' })).toHaveText(
     /^Frame rate is 25 a second there now \(by Ines Farrow, .+\), and becomes 60 a second, locked\.$/,
   );
+  await expect(page.getByRole('heading', { name: 'What it does to everybody, at Head office only' })).toBeVisible();
   await page.getByRole('button', { name: 'Apply it at Head office only' }).click();
   await expect.poll(() => valueAt('HO-001')).toEqual([60]);
   // the strata show it, with who and when; and the past does not have it

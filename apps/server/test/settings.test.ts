@@ -278,7 +278,10 @@ describe('a draft that is worked on', () => {
     const kept = await draft('Sixty frames at the shed', wish);
     const write = (value: number) =>
       send<Applied>('POST', 'changes', { change: to('picture.frameCap', value, 'location', 'brack'), summary: `${value} at the shed` });
-    expect(await preview(kept.id, 'brack')).toMatchObject({ steps: 1, left: 0, replaced: [] });
+    expect(await preview(kept.id, 'brack')).toMatchObject({
+      ...{ steps: 1, left: 0, replaced: [] },
+      change: { patches: [{ do: 'setting', key: 'picture.frameCap', ...place('brack'), value: 60 }] },
+    });
     await write(20);
     const seen = await preview(kept.id, 'brack');
     expect(seen.replaced).toMatchObject([

@@ -106,6 +106,7 @@ export class DraftsController {
     );
     return {
       version,
+      change,
       steps: entries.length,
       left,
       replaced: replaced.map((each) => ({ ...each, written: written.get(each.entry.id) ?? null })),

@@ -1,16 +1,14 @@
-import type { DraftApplied, DraftWritten, Layer, Named } from '@underpass/contracts';
+import type { DraftApplied, DraftWritten } from '@underpass/contracts';
 import { DeviceClass } from '@underpass/contracts';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client.js';
 import { Pick } from '../ui/Pick.js';
 import { Strip } from '../ui/Strip.js';
 import { useAction } from '../ui/useAction.js';
 import { AtPlace } from './AtPlace.js';
-import { settingsQueries } from './queries.js';
 import { layerWords } from './strata.js';
+import type { AtPlaceChosen, Where } from './useAtPlace.js';
 
-type Where = 'as drafted' | Exclude<Layer, 'organisation'>;
 const wheres: readonly Where[] = ['as drafted', 'device class', 'location', 'group', 'person', 'endpoint'];
 const words: Partial<Record<Where, string>> = {
   'device class': 'a device class',
@@ -21,14 +19,11 @@ const words: Partial<Record<Where, string>> = {
 };
 
 /** Applies a draft, whole or at one place; where it shuts people out, a reason is asked for and kept with it. */
-export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () => void }) {
-  const [where, setWhere] = useState<Where>('as drafted');
-  const [target, setTarget] = useState<Named | null>(null);
+export function ApplyDraft({ draft, place, onDrop }: { draft: DraftWritten; place: AtPlaceChosen; onDrop: () => void }) {
+  const { where, target, choose, there, error } = place;
   const [reason, setReason] = useState('');
   const { busy, fault, faults, run } = useAction();
   const isNarrow = where !== 'as drafted';
-  const at = useQuery(settingsQueries.draftAt(draft.id, where === 'as drafted' ? 'organisation' : where, (isNarrow && target?.id) || ''));
-  const there = isNarrow && target ? at.data : undefined;
   const apply = () =>
     run(async () => {
       const body = {
@@ -49,20 +44,14 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
     <section aria-label="Apply" className="mt-4">
       <h2>Apply it</h2>
       <div className="flex flex-wrap gap-3 items-center mt-1">
-        <Strip
-          label="Where it is applied"
-          options={wheres}
-          value={where}
-          words={words}
-          onChange={(next) => (setWhere(next), setTarget(null))}
-        />
+        <Strip label="Where it is applied" options={wheres} value={where} words={words} onChange={(next) => choose(next, null)} />
         {isNarrow &&
           (where === 'device class' ? (
             <select
               className="field"
               aria-label="Device class"
               value={target?.id ?? ''}
-              onChange={({ target: box }) => setTarget(box.value ? { id: box.value, name: box.value } : null)}
+              onChange={({ target: box }) => choose(where, box.value ? { id: box.value, name: box.value } : null)}
             >
               <option value="">choose one</option>
               {DeviceClass.options.map((option) => (
@@ -70,10 +59,16 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
               ))}
             </select>
           ) : (
-            <Pick key={where} kind={where} label={`${layerWords[where]} it is applied at`} value={target} onPick={setTarget} />
+            <Pick
+              key={where}
+              kind={where}
+              label={`${layerWords[where]} it is applied at`}
+              value={target}
+              onPick={(picked) => choose(where, picked)}
+            />
           ))}
       </div>
-      {there && target && <AtPlace at={there} name={target.name} />}
+      {there && target && <AtPlace at={there} name={target.name} of={draft.change} />}
       {(faults.reason || reason !== '') && (
         <label className="block mt-2 max-w-[560px]">
           <span className="font-semibold">Why people may be shut out</span>
@@ -86,9 +81,9 @@ export function ApplyDraft({ draft, onDrop }: { draft: DraftWritten; onDrop: () 
           />
         </label>
       )}
-      {(fault || (isNarrow && target && at.error)) && (
+      {(fault || error) && (
         <p role="alert" className="text-brick mt-2 max-w-[72ch]">
-          {fault ?? at.error?.message}
+          {fault ?? error?.message}
         </p>
       )}
       {waits && <p className="text-ink-2 mt-2">Part of it waits for work outside. Apply it once that is done.</p>}

@@ -1,4 +1,4 @@
-import type { DraftAtPlace, Setting } from '@underpass/contracts';
+import type { Change, DraftAtPlace, Setting } from '@underpass/contracts';
 import { definitionOf } from '@underpass/core';
 import { moment } from '../ui/times.js';
 import { valueText } from './valueWords.js';
@@ -7,8 +7,9 @@ const words = ({ key, value, locked, condition }: Setting): string =>
   `${valueText(key, value)}${locked ? ', locked' : ''}${condition ? ', under a condition' : ''}`;
 
 /** What stands at the place a draft is applied at alone, and would be replaced: nobody's words go unseen. */
-export function AtPlace({ at, name }: { at: DraftAtPlace; name: string }) {
+export function AtPlace({ at, name, of }: { at: DraftAtPlace; name: string; of: Change }) {
   const { steps, replaced, left } = at;
+  const isNothing = left === of.patches.length + of.hypotheses.length;
   return (
     <section aria-label={`What stands at ${name}`} className="mt-2 max-w-[72ch]">
       {replaced.length > 0 && (
@@ -28,7 +29,7 @@ export function AtPlace({ at, name }: { at: DraftAtPlace; name: string }) {
         </ul>
       )}
       {steps === 0 && (
-        <p className="text-ink-2">{left > 0 ? `Nothing of this draft goes to ${name}.` : `It stands so at ${name} already.`}</p>
+        <p className="text-ink-2">{isNothing ? `Nothing of this draft goes to ${name}.` : `It stands so at ${name} already.`}</p>
       )}
       {steps > 0 && left > 0 && <p className="text-ink-2">{left === 1 ? 'One step is' : `${left} steps are`} left out there.</p>}
     </section>

@@ -13,6 +13,7 @@ import { ApplyDraft } from './ApplyDraft.js';
 import { DraftImpact } from './DraftImpact.js';
 import { settingsQueries } from './queries.js';
 import { stepsOf } from './stepWords.js';
+import { useAtPlace } from './useAtPlace.js';
 import { useDraft } from './useDraft.js';
 
 /** One draft: what it does, to whom, whether it still stands on what it was made on; applied from here, whole or at one place. */
@@ -22,6 +23,9 @@ export function DraftPage() {
   const canEdit = useCanEdit();
   const working = useDraft(id, () => void navigate('/settings/drafts'));
   const { draft } = working;
+  const place = useAtPlace(draft);
+  // of one place alone what it does there is shown, before it is applied
+  const there = place.there?.steps ? place.there.change : null;
   useTitle(draft?.name ?? 'Draft');
   if (working.isGone)
     return (
@@ -90,12 +94,12 @@ export function DraftPage() {
             </li>
           ))}
         </ol>
-        {canEdit && <ApplyDraft draft={draft} onDrop={() => void working.drop()} />}
+        {canEdit && <ApplyDraft draft={draft} place={place} onDrop={() => void working.drop()} />}
         <Beside draft={draft} />
       </div>
       <section aria-label="Impact" className="min-w-0 min-[1000px]:border-l border-rule min-[1000px]:pl-6">
-        <h2>What it does to everybody</h2>
-        <DraftImpact change={draft.change} />
+        <h2>What it does to everybody{there && place.target && `, at ${place.target.name} only`}</h2>
+        <DraftImpact change={there ?? draft.change} />
       </section>
     </div>
   );

@@ -68,7 +68,6 @@ export const settingsQueries = {
     queryOptions({
       queryKey: ['drafts', id, 'at', layer, target],
       queryFn: () => call<DraftAtPlace>(`drafts/${part(id)}/at${query({ layer, target })}`),
-      enabled: target !== '',
     }),
   draftBeside: (id: string, other: string) =>
     queryOptions({

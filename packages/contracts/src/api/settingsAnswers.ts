@@ -193,6 +193,7 @@ export const DraftAtPlaceQuery = z.strictObject({ layer: Layer, target: Target }
 export const DraftAtPlace = z
   .object({
     version: z.number().describe('Of the estate it is told for; to be sent when it is applied'),
+    change: Change.describe('What of it goes there'),
     steps: z.number().describe('Entries that would be written'),
     left: z.number().describe('Steps that would be left out'),
     replaced: z.array(z.object({ entry: Setting, becomes: Setting, written: Written })),
