@@ -7,6 +7,7 @@ import type {
   CrossingReadiness,
   GuestRow,
   PublicationRow,
+  DraftView,
   RequirementSetView,
   WhyView,
 } from '@underpass/contracts';
@@ -148,7 +149,7 @@ describe('guests and requirement sets', () => {
     expect([await stateOf([]), await stateOf(edit('sent')), await stateOf([])]).toEqual(['met', 'not met', 'met']);
     expect((await conditions(edit('sent'))).readiness).toBe('not ready');
     const change = { patches: [{ do: 'move', leave: 'posters', join: 'timetable' }] };
-    const { body: kept } = await send<{ id: string }>('POST', 'drafts', { name: 'Later', change });
+    const { body: kept } = await send<DraftView>('POST', 'drafts', { name: 'Later', change });
     expect((await get<{ id: string }[]>('drafts', at.reader)).find(({ id }) => id === kept.id)).toMatchObject({
       name: 'Later',
       change: { ...change, hypotheses: [] },
@@ -157,7 +158,13 @@ describe('guests and requirement sets', () => {
       createdBy: 'Ines Farrow',
     });
     expect((await send('POST', 'drafts', { name: 'Later', change }, at.reader)).status).toBe(403);
-    expect((await send('DELETE', `drafts/${kept.id}`)).status).toBe(204);
+    // somebody wrote it since it was seen: it stays
+    expect((await send('PUT', `drafts/${kept.id}`, { name: 'Later still', seen: kept.updatedAt })).status).toBe(200);
+    expect((await send('DELETE', `drafts/${kept.id}?seen=${kept.updatedAt}`)).status).toBe(409);
+    const written = (await get<DraftView[]>('drafts', at.reader)).find(({ id }) => id === kept.id);
+    expect(written?.name).toBe('Later still');
+    expect((await send('DELETE', `drafts/${kept.id}?seen=${written?.updatedAt}`)).status).toBe(204);
+    expect((await get<DraftView[]>('drafts', at.reader)).some(({ id }) => id === kept.id)).toBe(false);
   });
 
   test('everything is withdrawn in one action and taken back in one', async () => {
@@ -201,7 +208,12 @@ describe('guests and requirement sets', () => {
     expect((await get<RequirementSetView[]>('access/requirements')).find(({ id }) => id === kiosk.id)?.origin).toBe(
       'shipped, changed here',
     );
-    await send('DELETE', `access/requirements/${kiosk.id}`);
+    // of one who saw it before that it stays
+    const late = await send('DELETE', `access/requirements/${kiosk.id}?seen=${kiosk.version}`);
+    expect([late.status, (late.body as { detail: string }).detail]).toEqual([409, expect.stringMatching(/was changed since you saw it/)]);
+    const changed = (await get<RequirementSetView[]>('access/requirements')).find(({ id }) => id === kiosk.id);
+    expect(changed?.origin).toBe('shipped, changed here');
+    expect((await send('DELETE', `access/requirements/${kiosk.id}?seen=${changed?.version}`)).status).toBe(200);
     const back = (await get<RequirementSetView[]>('access/requirements')).find(({ id }) => id === kiosk.id);
     expect([back?.origin, back?.text]).toEqual(['shipped', kiosk.text]);
   });

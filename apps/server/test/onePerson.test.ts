@@ -155,17 +155,24 @@ describe('what a field check says otherwise', () => {
       { field: 'connection', now: 'wired', found: 'wifi' },
       { field: 'screens', now: '1920x1080', found: '2560x1440' },
     ]);
-    const take = (field: string) =>
+    const take = (field: string, now = 'x86-64', screens = '1920x1080') =>
       server.call('intake/differences', {
         method: 'POST',
         cookie: admin,
         body: {
           fields: [
-            { endpoint: id, field },
-            { endpoint: id, field: 'screens' },
+            { endpoint: id, field, now },
+            { endpoint: id, field: 'screens', now: screens },
           ],
         },
       });
+    // what somebody has otherwise since it was shown is not overwritten, nor is what was chosen beside it
+    const late = await take('processor', 'x86-64', '1280x1024');
+    expect([late.status, (late.body as { detail: string }).detail]).toEqual([
+      409,
+      'Somebody has the screens of Device of Nova Newton otherwise since you saw it: 1920x1080. Nothing was taken over: look again.',
+    ]);
+    expect(await object('endpoint', id)).toMatchObject({ processor: 'x86-64', screens: [{ widthPx: 1920 }] });
     expect((await take('processor')).status).toBeLessThan(300);
     expect(await object('endpoint', id)).toMatchObject({ processor: 'arm64', screens: [{ widthPx: 2560 }], connection: 'wired' });
     // what the check does not say otherwise any more is not taken over a second time

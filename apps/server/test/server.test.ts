@@ -169,6 +169,23 @@ describe('the estate', () => {
     const read = await one.call('estate/location/tolmouth', { cookie: engineer });
     const { object } = read.body as { object: Record<string, unknown> };
     const headers = { 'if-match': read.headers.get('etag') ?? '' };
+    // who saw another version removes nothing
+    const made = await one.call('estate/group/spare', {
+      method: 'PUT',
+      cookie: engineer,
+      body: { id: 'spare', name: 'Spare', rank: 990 },
+      headers: { 'if-none-match': '*' },
+    });
+    expect([made.status, made.body]).toEqual([200, expect.anything()]);
+    const drop = (etag: string) => one.call('estate/group/spare', { method: 'DELETE', cookie: engineer, headers: { 'if-match': etag } });
+    const late = await drop('"1"');
+    expect([late.status, late.body]).toEqual([
+      409,
+      expect.objectContaining({ conflict: expect.objectContaining({ now: expect.objectContaining({ id: 'spare', rank: 990 }) }) }),
+    ]);
+    expect((await drop('nonsense')).status).toBe(400);
+    expect((await drop(made.headers.get('etag') ?? '')).status).toBe(200);
+    expect((await one.call('estate/group/spare', { cookie: engineer })).status).toBe(404);
     const changed = { ...object, downMbps: 3, upMbps: 1 };
     const saved = (await one.call('estate/location/tolmouth', { method: 'PUT', body: changed, cookie: engineer, headers })).body as {
       changeId: string;

@@ -7,7 +7,7 @@ import type {
   ComparedDrafts,
   DraftApplied,
   DraftAtPlace,
-  DraftWritten,
+  DraftView,
   DuctsAnswer,
   LintAfter,
   LintAnswer,
@@ -36,10 +36,10 @@ const to = (key: string, value: unknown, layer = 'organisation', target = '*'): 
   patches: [{ do: 'setting', key, layer, target, value } as Change['patches'][number]],
   hypotheses: [],
 });
-const draft = async (name: string, change: Change): Promise<DraftWritten> => {
+const draft = async (name: string, change: Change): Promise<DraftView> => {
   const { status, body } = await send<{ id: string }>('POST', 'drafts', { name, change });
   expect(status).toBe(201);
-  return get<DraftWritten>(`drafts/${body.id}`);
+  return get<DraftView>(`drafts/${body.id}`);
 };
 const valueOf = ({ subject, entries }: SettingsOf, key: 'picture.frameCap' | 'session.idleMinutes') =>
   explainSetting(indexSettings(entries.map(({ entry }) => entry)), key, subject).value;
@@ -198,11 +198,11 @@ describe('a draft that is worked on', () => {
   test('is written again over what was seen; two who do do not overwrite each other', async () => {
     const kept = await draft('Sixty frames', wish);
     const more = { patches: [...wish.patches, ...to('picture.codec', 'hevc', 'location', 'brack').patches], hypotheses: [] };
-    const second = await send<DraftWritten>('PUT', `drafts/${kept.id}`, { change: more, seen: kept.updatedAt });
+    const second = await send<DraftView>('PUT', `drafts/${kept.id}`, { change: more, seen: kept.updatedAt });
     expect([second.status, second.body.change.patches.length]).toEqual([200, 2]);
     const late = await send('PUT', `drafts/${kept.id}`, { name: 'Mine', seen: kept.updatedAt });
     expect(late.status).toBe(409);
-    expect((await get<DraftWritten>(`drafts/${kept.id}`)).name).toBe('Sixty frames');
+    expect((await get<DraftView>(`drafts/${kept.id}`)).name).toBe('Sixty frames');
     expect((await send('PUT', `drafts/${kept.id}`, { name: 'x', seen: second.body.updatedAt }, demo.reader)).status).toBe(403);
     expect((await send('PUT', `drafts/${kept.id}`, { change: { patches: [], hypotheses: [] }, seen: second.body.updatedAt })).status).toBe(
       422,
@@ -212,14 +212,14 @@ describe('a draft that is worked on', () => {
   test('shows what somebody changed meanwhile, and rests on it once refreshed', async () => {
     const kept = await draft('Cap', to('picture.frameCap', 55, 'location', 'gullsey'));
     await send('POST', 'changes', { change: to('picture.frameCap', 33, 'location', 'gullsey'), summary: 'Meanwhile' });
-    const then = await get<DraftWritten>(`drafts/${kept.id}`);
+    const then = await get<DraftView>(`drafts/${kept.id}`);
     expect(then.conflicts[0]?.text).toMatch(/value was nothing and is 33 now/);
     const unseen = await send('POST', `drafts/${kept.id}/apply`, { seen: then.updatedAt });
     expect([unseen.status, unseen.body.detail]).toEqual([
       409,
       expect.stringMatching(/value was nothing and is 33 now\. Nothing was overwritten/),
     ]);
-    const { body } = await send<DraftWritten>('POST', `drafts/${kept.id}/refresh`, { seen: then.updatedAt });
+    const { body } = await send<DraftView>('POST', `drafts/${kept.id}/refresh`, { seen: then.updatedAt });
     expect(body.conflicts).toEqual([]);
     expect(body.change.patches[0]).toMatchObject({ value: 55, was: 33 });
     expect((await send('POST', `drafts/${kept.id}/apply`, { seen: body.updatedAt })).status).toBe(200);

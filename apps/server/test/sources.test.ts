@@ -56,7 +56,14 @@ describe('a field that several sources say something of', () => {
     expect(await endpoint('S-1')).toMatchObject({ name: 'Till south window', memoryMB: 8192 });
     expect((await origin('S-1', 'memoryMB'))?.others).toMatchObject([{ source: 'list:Inventory', value: '6144' }]);
 
-    const taken = await ask('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'list:Inventory' });
+    const take = (was: string, says: string) =>
+      ask<{ detail: string }>('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'list:Inventory', was, says });
+    // as it was told, both what stands and what the source says
+    const [late, other] = [await take('4096', '6144'), await take('8192', '4096')];
+    expect([late.status, late.body.detail]).toEqual([409, 'It is 8192 by now. Nothing was taken over: look again.']);
+    expect([other.status, other.body.detail]).toEqual([409, 'list:Inventory says otherwise by now. Nothing was taken over: look again.']);
+    expect(await endpoint('S-1')).toMatchObject({ memoryMB: 8192 });
+    const taken = await take('8192', '6144');
     expect(taken.status).toBe(200);
     expect(await endpoint('S-1')).toMatchObject({ memoryMB: 6144 });
     expect(await origin('S-1', 'memoryMB')).toMatchObject({ source: 'list:Inventory', others: [] });
@@ -112,7 +119,9 @@ describe('a field that several sources say something of', () => {
 
   test('is asked for of what is there alone', async () => {
     expect((await ask('intake/origins/endpoint/nothing-such')).status).toBe(404);
-    expect((await ask('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'ldap:Main' })).status).toBe(409);
+    expect((await ask('intake/origins/endpoint/S-1', 'POST', { field: 'memoryMB', source: 'ldap:Main', was: '', says: '' })).status).toBe(
+      409,
+    );
     const reader = await demo.server.signIn(people.reader);
     expect((await demo.server.call('intake/source-order', { method: 'PUT', cookie: reader, body: { order: {} } })).status).toBe(403);
   });

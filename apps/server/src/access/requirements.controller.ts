@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   Key,
@@ -13,9 +13,11 @@ import {
   KeptSets,
   Applied,
   ImpactRequest,
+  SetDropQuery,
 } from '@underpass/contracts';
 import { shippedSets } from '@underpass/contracts/shipped';
 import { ReadinessTally, type EstateReadiness, isEmpty, readinessOf, type FactsReader } from '@underpass/core';
+import type { z } from 'zod';
 import { eachInSlices, KeptAnswers } from '../jobs/slices.js';
 import { ResultsService } from '../crossing/results.service.js';
 import { Reading } from '../edge/reading.service.js';
@@ -103,7 +105,11 @@ export class RequirementsController {
   /** Takes one's own set away; of a shipped one the shipped form stands again. */
   @Delete('access/requirements/:id')
   @Answers(Applied)
-  remove(@Param('id', { schema: Key }) id: string, @Req() request: SignedRequest): Promise<Applied> {
+  remove(
+    @Param('id', { schema: Key }) id: string,
+    @Query({ schema: SetDropQuery }) { seen }: z.infer<typeof SetDropQuery>,
+    @Req() request: SignedRequest,
+  ): Promise<Applied> {
     const plan = () => {
       const before = this.store.find('requirement', id);
       if (!before) throw notFound('requirement set of your own', id);
@@ -114,6 +120,7 @@ export class RequirementsController {
       plan,
       request.user.name,
       shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
+      seen === undefined ? {} : { seen },
     );
   }
 

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
 import {
@@ -11,7 +11,6 @@ import {
   JobStarted,
   Applied,
   TryAnswer,
-  Made,
   AuditEntry,
   BoardAnswer,
   CrossingAnswer,
@@ -43,7 +42,7 @@ import { beside, PaperService } from '../estate/paper.service.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { ImpactWork, type ImpactAt } from './impactWork.js';
 import { ResultsService } from './results.service.js';
-import { Answers, AnswersNothing } from '../edge/answers.js';
+import { Answers } from '../edge/answers.js';
 
 const Uuid = z.uuid();
 const mostDraftsOfOne = 200;
@@ -177,33 +176,27 @@ export class CrossingController {
   }
 
   @Post('drafts')
-  @Answers(Made, 201)
+  @Answers(DraftView, 201)
   @Takes(MB)
-  async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<{ id: string }> {
+  async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<DraftView> {
     this.paper.assertGood(body.change);
     const drafts = this.data.getRepository(Draft);
     const [own, all] = [await drafts.countBy({ createdBy: request.user.name }), await drafts.count()];
     if (own >= mostDraftsOfOne || all >= mostDrafts)
       throw new ProblemError(429, 'Too many drafts', `There are ${own} drafts of yours and ${all} in all. Drop some that are done with.`);
-    const id = uuidV7();
-    await drafts.insert({
-      id,
+    const at = new Date();
+    const draft = drafts.create({
+      id: uuidV7(),
       name: body.name,
       crossing: body.crossing ?? null,
       // with what stands there now beside it, so that it shows later what somebody changed meanwhile
-      change: this.paper.grounded(body.change) as never,
+      change: this.paper.grounded(body.change),
       createdBy: request.user.name,
-      createdAt: new Date(),
-      updatedAt: new Date(),
+      createdAt: at,
+      updatedAt: at,
     });
-    return { id };
-  }
-
-  @Delete('drafts/:id')
-  @AnswersNothing()
-  @HttpCode(204)
-  async drop(@Param('id', { schema: Uuid }) id: string): Promise<void> {
-    await this.data.getRepository(Draft).delete({ id });
+    await drafts.insert(draft as never);
+    return this.paper.draftView(draft);
   }
 }
 

@@ -186,20 +186,26 @@ export class EstateController {
     );
   }
 
+  /** Removes an object. Where If-Match names a version and somebody wrote since, nothing is removed, and both versions are told. */
   @Delete(':kind/:id')
   @Answers(Applied)
   @Needs('engineer')
-  remove(
+  @ApiHeader({ name: 'If-Match', required: false, description: 'The ETag of the version that was read' })
+  async remove(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id') id: string,
     @Req() request: SignedRequest,
   ): Promise<Applied> {
+    const basis = request.headers['if-match'] === undefined ? null : basisOf(request);
     const plan = () => {
       const before = this.store.find(kind, id);
       if (!before) throw notFound(kind, id);
+      if (basis !== null && this.store.versionOf(kind, id) !== basis) throw new Conflict();
       return [{ kind, id, before, after: null }, ...this.reportsOf(kind, id)];
     };
-    return this.changes.apply(plan, request.user.name, `Removed ${kind} ${id}`);
+    return this.changes.apply(plan, request.user.name, `Removed ${kind} ${id}`).catch(async (error: unknown) => {
+      throw error instanceof Conflict ? await this.conflictOf(kind, id) : error;
+    });
   }
 
   /** What was only reported about an object goes with it: its sessions and its last sign-in. */

@@ -38,7 +38,7 @@ export class PaperService {
   }
 
   /** A draft as it stands on the estate of now. */
-  draftView({ id, name, crossing, change, createdBy, createdAt }: Draft): DraftView {
+  draftView({ id, name, crossing, change, createdBy, createdAt, updatedAt }: Draft): DraftView {
     const { change: left, conflicts } = rebase(this.store.model, change);
     return {
       id,
@@ -47,6 +47,7 @@ export class PaperService {
       change,
       createdBy,
       createdAt: createdAt.toISOString(),
+      updatedAt: updatedAt.toISOString(),
       conflicts: conflicts.slice(0, 20).map((each) => ({ kind: each.kind, id: each.id, field: each.field, text: told(each) })),
       done: isEmpty(left),
     };

@@ -27,7 +27,8 @@ export function* differences(model: EstateModel): Generator<void, DifferencesAns
   return told;
 }
 
-function textOf(value: unknown): string {
+/** A value as it is told, and held against what was told. */
+export function textOf(value: unknown): string {
   if (Array.isArray(value))
     return value
       .map((each: unknown) => {

@@ -20,7 +20,7 @@ import { CheckLinkService } from '../evidence/checkLink.service.js';
 import { inSlices, KeptAnswers } from '../jobs/slices.js';
 import { notFound, ProblemError } from '../problems/problem.js';
 import { Needs, type SignedRequest } from '../signin/session.guard.js';
-import { differences } from './differences.js';
+import { differences, textOf } from './differences.js';
 import { onePerson, type OnePerson } from './onePerson.js';
 
 /** Checks of people of whom nothing is known yet, and what field checks found otherwise. */
@@ -84,22 +84,28 @@ export class OneController {
     @Body({ schema: TakeOverRequest }) { fields }: z.infer<typeof TakeOverRequest>,
     @Req() { user }: SignedRequest,
   ): Promise<Applied> {
-    const wanted = new Map<string, string[]>();
-    for (const { endpoint, field } of fields) wanted.set(endpoint, [...(wanted.get(endpoint) ?? []), field]);
+    const wanted = new Map<string, typeof fields>();
+    for (const each of fields) wanted.set(each.endpoint, [...(wanted.get(each.endpoint) ?? []), each]);
     const plan = () =>
-      [...wanted].map(([id, names]): ObjectChange => {
+      [...wanted].map(([id, asked]): ObjectChange => {
         const { model } = this.store;
         const before = model.endpoints.get(id);
         if (!before) throw notFound('endpoint', id);
         const figures = model.latestCheck(id)?.figures;
         const learned = figures ? learnedOf(before, figures) : [];
-        const set = names.map((name) => {
+        const set = asked.map(({ field: name, now }) => {
           const found = learned.find(({ field }) => field === name);
           if (!found)
             throw new ProblemError(
               409,
               'Changed meanwhile',
               `The field check of ${before.name} does not say its ${name} otherwise any more. Look again.`,
+            );
+          if (textOf(found.now) !== now)
+            throw new ProblemError(
+              409,
+              'Changed meanwhile',
+              `Somebody has the ${name} of ${before.name} otherwise since you saw it: ${textOf(found.now)}. Nothing was taken over: look again.`,
             );
           return [name, found.found] as const;
         });

@@ -67,15 +67,20 @@ export class SourcesController {
   async take(
     @Param('kind', { schema: ObjectKindWord }) kind: ObjectKind,
     @Param('id', { schema: Key }) id: string,
-    @Body({ schema: TakeSaid }) { field, source }: z.infer<typeof TakeSaid>,
+    @Body({ schema: TakeSaid }) { field, source, was, says }: z.infer<typeof TakeSaid>,
     @Req() { user }: SignedRequest,
   ): Promise<Applied> {
     const said: SaidOf = (await saidOf(this.store.query, kind, [id])).get(id) ?? new Map();
     const told = said.get(source)?.[field];
     if (!told) throw new ProblemError(409, 'Changed meanwhile', `${source} does not say anything of ${field} any more. Look again.`);
+    if (this.text(kind, field, told.value) !== says)
+      throw new ProblemError(409, 'Changed meanwhile', `${source} says otherwise by now. Nothing was taken over: look again.`);
     const plan = () => {
       const before = this.store.find(kind, id) as Record<string, unknown> | undefined;
       if (!before) throw notFound(kind, id);
+      const now = this.text(kind, field, before[field] ?? null);
+      if (now !== was)
+        throw new ProblemError(409, 'Changed meanwhile', `It is ${now || 'nothing'} by now. Nothing was taken over: look again.`);
       const { [field]: _, ...rest } = before;
       const after = completed(kind, told.value === null ? rest : { ...rest, [field]: told.value });
       return [stamped({ kind, id, before, after }, Date.now())];

@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { InjectDataSource } from '@nestjs/typeorm';
 import {
@@ -7,8 +7,9 @@ import {
   DraftApply,
   DraftAtPlace,
   DraftAtPlaceQuery,
+  DraftDropQuery,
   DraftEdit,
-  DraftWritten,
+  DraftView,
   type Change,
   type Setting,
 } from '@underpass/contracts';
@@ -17,7 +18,7 @@ import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
 import { Draft } from '../database/entities.js';
-import { Answers } from '../edge/answers.js';
+import { Answers, AnswersNothing } from '../edge/answers.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { beside, PaperService } from '../estate/paper.service.js';
@@ -28,6 +29,8 @@ import type { SignedRequest } from '../signin/session.guard.js';
 import { SettingsService } from './settings.service.js';
 
 const Uuid = z.uuid();
+const writtenSince = () =>
+  new ProblemError(409, 'Changed meanwhile', 'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.');
 
 /** Drafts that are worked on: written again, refreshed, compared, applied. */
 @ApiTags('settings')
@@ -43,19 +46,19 @@ export class DraftsController {
   ) {}
 
   @Get(':id')
-  @Answers(DraftWritten)
-  async one(@Param('id', { schema: Uuid }) id: string): Promise<DraftWritten> {
-    return this.told(await this.find(id));
+  @Answers(DraftView)
+  async one(@Param('id', { schema: Uuid }) id: string): Promise<DraftView> {
+    return this.paper.draftView(await this.find(id));
   }
 
   /** Writes a draft again; where somebody else did meanwhile nothing is overwritten. */
   @Put(':id')
-  @Answers(DraftWritten)
+  @Answers(DraftView)
   @Takes(MB)
   async write(
     @Param('id', { schema: Uuid }) id: string,
     @Body({ schema: DraftEdit }) { name, change, seen }: DraftEdit,
-  ): Promise<DraftWritten> {
+  ): Promise<DraftView> {
     const draft = await this.find(id);
     if (change) {
       if (isEmpty(change)) throw new ProblemError(422, 'Nothing in it', 'A draft holds one step at least. Drop it instead.');
@@ -66,14 +69,30 @@ export class DraftsController {
 
   /** Puts a draft on the estate of now: what others changed meanwhile is what it rests on from here. */
   @Post(':id/refresh')
-  @Answers(DraftWritten)
+  @Answers(DraftView)
   @HttpCode(200)
   async refresh(
     @Param('id', { schema: Uuid }) id: string,
     @Body({ schema: DraftEdit.pick({ seen: true }) }) { seen }: { seen: string },
-  ): Promise<DraftWritten> {
+  ): Promise<DraftView> {
     const draft = await this.find(id);
     return this.written(draft, { change: this.paper.grounded(draft.change) }, seen);
+  }
+
+  /** Drops a draft; where somebody wrote it since it was seen it stays. */
+  @Delete(':id')
+  @AnswersNothing()
+  @HttpCode(204)
+  async drop(
+    @Param('id', { schema: Uuid }) id: string,
+    @Query({ schema: DraftDropQuery }) { seen }: z.infer<typeof DraftDropQuery>,
+  ): Promise<void> {
+    const drafts = this.data.getRepository(Draft);
+    const draft = await drafts.findOneBy({ id });
+    if (!draft) return;
+    if (seen !== undefined) this.assertSeen(draft, seen);
+    const { affected } = await drafts.delete(seen === undefined ? { id } : { id, updatedAt: draft.updatedAt });
+    if (affected !== 1 && (await drafts.existsBy({ id }))) throw writtenSince();
   }
 
   /** Two drafts beside each other, field by field. */
@@ -178,21 +197,12 @@ export class DraftsController {
     return draft;
   }
 
-  private told(draft: Draft): DraftWritten {
-    return { ...this.paper.draftView(draft), updatedAt: draft.updatedAt.toISOString() };
-  }
-
   private assertSeen({ updatedAt }: Draft, seen: string): void {
-    if (updatedAt.toISOString() !== seen)
-      throw new ProblemError(
-        409,
-        'Changed meanwhile',
-        'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.',
-      );
+    if (updatedAt.toISOString() !== seen) throw writtenSince();
   }
 
   /** Writes over the version that was seen, in one statement: of two who do at once the second is told. */
-  private async written(draft: Draft, more: Partial<Pick<Draft, 'name' | 'change'>>, seen: string): Promise<DraftWritten> {
+  private async written(draft: Draft, more: Partial<Pick<Draft, 'name' | 'change'>>, seen: string): Promise<DraftView> {
     this.assertSeen(draft, seen);
     // later than the one before, though the clock stood still
     const updatedAt = new Date(Math.max(Date.now(), draft.updatedAt.getTime() + 1));
@@ -203,12 +213,7 @@ export class DraftsController {
       .set({ ...(more as object), updatedAt })
       .where("id = :id AND date_trunc('milliseconds', updated_at) = :was", { id: draft.id, was: draft.updatedAt })
       .execute();
-    if (affected !== 1)
-      throw new ProblemError(
-        409,
-        'Changed meanwhile',
-        'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.',
-      );
-    return this.told({ ...draft, ...more, updatedAt });
+    if (affected !== 1) throw writtenSince();
+    return this.paper.draftView({ ...draft, ...more, updatedAt });
   }
 }

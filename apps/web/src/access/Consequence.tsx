@@ -47,10 +47,10 @@ export function Consequence({
   };
   const keep = () =>
     run(async () => {
-      const id = await drafts.keep(summary, { change });
+      const draft = await drafts.keep(summary, { change });
       return {
         text: `Kept as draft: ${summary}. It stands under Changes.`,
-        action: { label: 'Drop it', run: () => void drafts.drop(id) },
+        action: { label: 'Drop it', run: () => void drafts.drop(draft) },
       };
     });
   return (

@@ -25,7 +25,7 @@ export function DraftDialog({ id, onClose }: { id: string; onClose: () => void }
           change={draft.change}
           summary={draft.name}
           onApplied={() => {
-            void drop(id);
+            void drop(draft, true);
             onClose();
           }}
         />

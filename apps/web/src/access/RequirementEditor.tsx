@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { factNames, schemaWords, type Applied, type RequirementSetView } from '@underpass/contracts';
 import { catalogue } from '@underpass/core';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { call } from '../api/client.js';
+import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Loading } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
@@ -52,7 +52,7 @@ export function RequirementEditor({
   const remove = () =>
     run(async () => {
       if (!set) return;
-      const applied = await call<Applied>(`access/requirements/${set.id}`, 'DELETE');
+      const applied = await call<Applied>(`access/requirements/${set.id}${query({ seen: set.version })}`, 'DELETE');
       onDone(set.origin === 'own' ? null : undefined);
       return { text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`, applied };
     });

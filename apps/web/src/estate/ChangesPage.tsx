@@ -93,7 +93,7 @@ export function ChangesPage() {
               )}
             </span>
             {canEdit && (
-              <button className="btn btn-small" onClick={() => void drop(draft.id)}>
+              <button className="btn btn-small" onClick={() => void drop(draft)}>
                 Drop it
               </button>
             )}

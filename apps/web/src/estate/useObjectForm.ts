@@ -123,11 +123,17 @@ export function useObjectForm({ kind, object, version, fresh }: Shown) {
   );
   const remove = () =>
     run(async () => {
-      const applied = await call<Applied>(pathOf(String(object.id)), 'DELETE');
-      form.reset(form.getValues());
-      keepTyped(key, null);
-      setNext(`/estate/${kind}`);
-      return { text: `Removed ${one} ${String(object.id)}.`, applied };
+      try {
+        const conditions: Record<string, string> = basis === null ? {} : { 'if-match': `"${basis}"` };
+        const applied = await call<Applied>(pathOf(String(object.id)), 'DELETE', undefined, conditions);
+        form.reset(form.getValues());
+        keepTyped(key, null);
+        setNext(`/estate/${kind}`);
+        return { text: `Removed ${one} ${String(object.id)}.`, applied };
+      } catch (error) {
+        if (!(error instanceof ApiError) || !error.problem.conflict) throw error;
+        return meet(error.problem.conflict);
+      }
     });
   const mend = fault !== null && (fault === 'Mend the fields below.' || Object.keys(told).length > 0);
   return {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Applied, DifferencesAnswer } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../api/client.js';
+import { call, orLookAgain } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { labelOf } from '../ui/form/labels.js';
 import { moment } from '../ui/times.js';
@@ -31,11 +31,10 @@ export function Differences({ endpoint }: { endpoint?: string }) {
   };
   const take = () =>
     run(async () => {
-      const fields = wanted.map((key) => {
-        const [id, field] = key.split('\n');
-        return { endpoint: id, field };
-      });
-      const applied = await call<Applied>('intake/differences', 'POST', { fields });
+      const fields = rows.flatMap(({ endpoint: id, fields: told }) =>
+        told.flatMap(({ field, now }) => (chosen.has(keyOf(id, field)) ? [{ endpoint: id, field, now }] : [])),
+      );
+      const applied = await orLookAgain(call<Applied>('intake/differences', 'POST', { fields }), asked.refetch);
       await asked.refetch();
       setChosen(new Set());
       return { text: `${fields.length === 1 ? '1 field was' : `${fields.length} fields were`} taken over.`, applied };

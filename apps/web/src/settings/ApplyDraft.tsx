@@ -1,4 +1,4 @@
-import type { DraftApplied, DraftWritten } from '@underpass/contracts';
+import type { DraftApplied, DraftView } from '@underpass/contracts';
 import { DeviceClass } from '@underpass/contracts';
 import { useState } from 'react';
 import { call } from '../api/client.js';
@@ -19,7 +19,7 @@ const words: Partial<Record<Where, string>> = {
 };
 
 /** Applies a draft, whole or at one place; where it shuts people out, a reason is asked for and kept with it. */
-export function ApplyDraft({ draft, place, onDrop }: { draft: DraftWritten; place: AtPlaceChosen; onDrop: () => void }) {
+export function ApplyDraft({ draft, place, onDrop }: { draft: DraftView; place: AtPlaceChosen; onDrop: () => void }) {
   const { where, target, choose, there, error } = place;
   const [reason, setReason] = useState('');
   const { busy, fault, faults, run } = useAction();

@@ -51,7 +51,7 @@ function useBegin() {
   const { busy, fault, run } = useAction();
   const draft = (name: string, change: Change) =>
     void run(async () => {
-      const id = await keep(name, { change });
+      const { id } = await keep(name, { change });
       await navigate(`/settings/drafts/${id}`);
     });
   return { canEdit, busy, fault, draft };

@@ -129,7 +129,7 @@ function AsTheOther({ first, second }: { first: SideProfile; second: SideProfile
           <button
             className="btn"
             disabled={busy}
-            onClick={() => void run(async () => void (await navigate(`/settings/drafts/${await keep(name, { change })}`)))}
+            onClick={() => void run(async () => void (await navigate(`/settings/drafts/${(await keep(name, { change })).id}`)))}
           >
             Make a draft: {name}
           </button>

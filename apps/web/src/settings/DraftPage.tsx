@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { DraftWritten } from '@underpass/contracts';
+import type { DraftView } from '@underpass/contracts';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useDrafts } from '../api/drafts.js';
@@ -105,7 +105,7 @@ export function DraftPage() {
   );
 }
 
-function Name({ draft, canEdit, onName }: { draft: DraftWritten; canEdit: boolean; onName: (name: string) => void }) {
+function Name({ draft, canEdit, onName }: { draft: DraftView; canEdit: boolean; onName: (name: string) => void }) {
   const [text, setText] = useState<string | null>(null);
   if (text === null)
     return (
@@ -172,7 +172,7 @@ function CopyAddress() {
 }
 
 /** The draft beside another one, field by field. */
-function Beside({ draft }: { draft: DraftWritten }) {
+function Beside({ draft }: { draft: DraftView }) {
   const [search, setSearch] = useSearchParams();
   const drafts = (useDrafts().data ?? []).filter(({ id }) => id !== draft.id);
   const other = search.get('beside') ?? '';

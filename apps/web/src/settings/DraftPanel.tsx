@@ -1,4 +1,4 @@
-import type { DraftWritten } from '@underpass/contracts';
+import type { DraftView } from '@underpass/contracts';
 import { Link } from 'react-router';
 import { stepsOf } from './stepWords.js';
 import { DraftImpact } from './DraftImpact.js';
@@ -10,7 +10,7 @@ export function DraftPanel({
   busy,
   onDrop,
 }: {
-  draft: DraftWritten | null;
+  draft: DraftView | null;
   fault: string | null;
   busy: boolean;
   onDrop: () => void;

@@ -53,7 +53,7 @@ export function DraftsPage() {
               </span>
               <span className="text-ink-3">{moment(draft.createdAt)}</span>
               {canEdit && (
-                <button className="btn btn-small" aria-label={`Drop ${draft.name}`} onClick={() => void drop(draft.id)}>
+                <button className="btn btn-small" aria-label={`Drop ${draft.name}`} onClick={() => void drop(draft)}>
                   Drop it
                 </button>
               )}

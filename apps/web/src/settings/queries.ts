@@ -5,7 +5,7 @@ import type {
   ComparedCrossings,
   ComparedDrafts,
   DraftAtPlace,
-  DraftWritten,
+  DraftView,
   Layer,
   DuctsAnswer,
   LintAfter,
@@ -63,7 +63,7 @@ export const settingsQueries = {
       enabled: a !== '' && b !== '' && a !== b,
     }),
   draft: (id: string) =>
-    queryOptions({ queryKey: ['drafts', id], queryFn: () => call<DraftWritten>(`drafts/${part(id)}`), enabled: id !== '' }),
+    queryOptions({ queryKey: ['drafts', id], queryFn: () => call<DraftView>(`drafts/${part(id)}`), enabled: id !== '' }),
   draftAt: (id: string, layer: Layer, target: string) =>
     queryOptions({
       queryKey: ['drafts', id, 'at', layer, target],

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { DraftAtPlace, DraftWritten, Layer, Named } from '@underpass/contracts';
+import type { DraftAtPlace, DraftView, Layer, Named } from '@underpass/contracts';
 import { useState } from 'react';
 import { settingsQueries } from './queries.js';
 
@@ -15,7 +15,7 @@ export interface AtPlaceChosen {
   error: Error | null;
 }
 
-export function useAtPlace(draft: DraftWritten | null): AtPlaceChosen {
+export function useAtPlace(draft: DraftView | null): AtPlaceChosen {
   const [{ where, target }, set] = useState<{ where: Where; target: Named | null }>({ where: 'as drafted', target: null });
   const isPlace = where !== 'as drafted' && target !== null;
   const { data, error } = useQuery({

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Change, DraftWritten } from '@underpass/contracts';
+import type { Change, DraftView } from '@underpass/contracts';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client.js';
 import { useKeepDraft } from '../api/drafts.js';
@@ -14,7 +14,7 @@ export function useDraft(id: string | null, onMade: (id: string | null) => void)
   const [fault, setFault] = useState<string | null>(null);
   const isGone = asked.error instanceof ApiError && asked.error.status === 404;
   const draft = id && !isGone ? (asked.data ?? null) : null;
-  const set = (fresh: DraftWritten) => {
+  const set = (fresh: DraftView) => {
     client.setQueryData(settingsQueries.draft(fresh.id).queryKey, fresh);
     return client.invalidateQueries({ queryKey: ['drafts'], exact: true });
   };
@@ -43,23 +43,21 @@ export function useDraft(id: string | null, onMade: (id: string | null) => void)
     write: (change: Change, name: string) =>
       guarded(async () => {
         if (change.patches.length + change.hypotheses.length === 0) {
-          if (draft) await drop(draft.id);
-          onMade(null);
-        } else if (draft) await set(await call<DraftWritten>(`drafts/${draft.id}`, 'PUT', { change, seen: draft.updatedAt }));
-        else onMade(await keep(name, { change }));
+          if (!draft || (await drop(draft))) onMade(null);
+        } else if (draft) await set(await call<DraftView>(`drafts/${draft.id}`, 'PUT', { change, seen: draft.updatedAt }));
+        else onMade((await keep(name, { change })).id);
       }),
     rename: (name: string) =>
       guarded(async () => {
-        if (draft) await set(await call<DraftWritten>(`drafts/${draft.id}`, 'PUT', { name, seen: draft.updatedAt }));
+        if (draft) await set(await call<DraftView>(`drafts/${draft.id}`, 'PUT', { name, seen: draft.updatedAt }));
       }),
     refresh: () =>
       guarded(async () => {
-        if (draft) await set(await call<DraftWritten>(`drafts/${draft.id}/refresh`, 'POST', { seen: draft.updatedAt }));
+        if (draft) await set(await call<DraftView>(`drafts/${draft.id}/refresh`, 'POST', { seen: draft.updatedAt }));
       }),
     drop: () =>
       guarded(async () => {
-        if (draft) await drop(draft.id);
-        onMade(null);
+        if (!draft || (await drop(draft))) onMade(null);
       }),
   };
 }

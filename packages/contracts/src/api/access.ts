@@ -97,6 +97,9 @@ export const RequirementText = z
   .strictObject({ text: z.string().min(1).max(200_000), seen: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional() })
   .meta({ id: 'RequirementText' });
 
+/** The version of the estate a set was seen at by whoever takes it away. */
+export const SetDropQuery = z.strictObject({ seen: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER).optional() });
+
 /** A recorded sign-in as it is kept: steps and counts. Addresses, headers, cookies and bodies never leave the browser. */
 export const RecordingRequest = z
   .strictObject({

@@ -144,6 +144,7 @@ export const DraftView = z
     change: Change,
     createdBy: z.string(),
     createdAt: z.string(),
+    updatedAt: z.string().describe('When it was written last: named when it is written again, applied or dropped'),
     /** What stands otherwise now than when it was kept. */
     conflicts: z.array(z.object({ kind: z.string(), id: z.string(), field: z.string().nullable(), text: z.string() })),
     /** Whether everything it would write stands so already. */

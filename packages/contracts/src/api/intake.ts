@@ -148,7 +148,13 @@ export const DifferencesAnswer = z
 export const TakeOverRequest = z
   .strictObject({
     fields: z
-      .array(z.strictObject({ endpoint: Key, field: z.string().max(40) }))
+      .array(
+        z.strictObject({
+          endpoint: Key,
+          field: z.string().max(40),
+          now: z.string().max(20_000).describe('What stood in the estate, as it was told'),
+        }),
+      )
       .min(1)
       .max(1000),
   })
@@ -173,7 +179,14 @@ export const OriginsAnswer = z
   )
   .meta({ id: 'OriginsAnswer' });
 /** A field that takes what another source says, as long as that source says it. */
-export const TakeSaid = z.strictObject({ field: z.string().min(1).max(60), source: z.string().min(1).max(200) }).meta({ id: 'TakeSaid' });
+export const TakeSaid = z
+  .strictObject({
+    field: z.string().min(1).max(60),
+    source: z.string().min(1).max(200),
+    was: z.string().max(20_000).describe('What stood there, as it was told'),
+    says: z.string().max(20_000).describe('What the source says, as it was told'),
+  })
+  .meta({ id: 'TakeSaid' });
 
 const Counts = {
   kind: ObjectKindWord,

@@ -4,7 +4,7 @@ import { Key } from '../estate/fields.js';
 import { CarryAs, ConnectWhen, Peripheral, UsbRule } from '../estate/peripheral.js';
 import { Setting, SettingValue } from '../estate/setting.js';
 import { ClientKind, Layer, LineKind, Ownership, Verdict } from '../estate/words.js';
-import { Applied, DraftView } from './answers.js';
+import { Applied } from './answers.js';
 
 /** Who wrote an entry, and when; nobody knows of what the demo or an import brought before there was a record. */
 const Written = z.object({ by: z.string(), at: z.string() }).nullable();
@@ -178,8 +178,6 @@ export const SettingsQuery = z
     path: ['location'],
   });
 
-/** A draft with what it rests on; `seen` is when it was written last. */
-export const DraftWritten = DraftView.extend({ updatedAt: z.string() }).meta({ id: 'DraftWritten' });
 export const DraftEdit = z
   .strictObject({
     name: z.string().trim().min(1).max(120).optional(),
@@ -187,6 +185,8 @@ export const DraftEdit = z
     seen: z.string().max(40).describe('When it was written last, as it was read'),
   })
   .meta({ id: 'DraftEdit' });
+/** When a draft was written last, as whoever drops it saw it. */
+export const DraftDropQuery = z.strictObject({ seen: z.string().max(40).optional() });
 const Target = z.string().min(1).max(64);
 export const DraftAtPlaceQuery = z.strictObject({ layer: Layer, target: Target });
 /** What a draft would write at one place alone, and what stands there and would be replaced. */
@@ -308,7 +308,6 @@ export type CarriedAnswer = z.infer<typeof CarriedAnswer>;
 export type NeedlessAnswer = z.infer<typeof NeedlessAnswer>;
 export type SuggestAnswer = z.infer<typeof SuggestAnswer>;
 export type ComparedCrossings = z.infer<typeof ComparedCrossings>;
-export type DraftWritten = z.infer<typeof DraftWritten>;
 export type DraftEdit = z.infer<typeof DraftEdit>;
 export type DraftApply = z.infer<typeof DraftApply>;
 export type DraftAtPlace = z.infer<typeof DraftAtPlace>;

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Applied, ObjectKind, OriginsAnswer } from '@underpass/contracts';
-import { call } from '../../api/client.js';
+import { call, orLookAgain } from '../../api/client.js';
 import { useCanEdit } from '../../api/session.js';
 import { labelOf } from '../../ui/form/labels.js';
 import { moment } from '../../ui/times.js';
@@ -15,9 +15,11 @@ export function Origins({ kind, id }: { kind: ObjectKind; id: string }) {
   const { busy, fault, run } = useAction();
   const rows = asked.data ?? [];
   if (rows.length === 0) return null;
-  const take = (field: string, source: string) =>
+  const take = ({ field, value: was }: OriginsAnswer[number], { source, value: says }: OriginsAnswer[number]['others'][number]) =>
     run(async () => {
-      const applied = await call<Applied>(`intake/origins/${kind}/${encodeURIComponent(id)}`, 'POST', { field, source });
+      const path = `intake/origins/${kind}/${encodeURIComponent(id)}`;
+      const sent = call<Applied>(path, 'POST', { field, source, was, says });
+      const applied = await orLookAgain(sent, asked.refetch);
       return { text: `${labelOf(field)} is as ${sourceText(source)} says.`, applied };
     });
   // what is disputed is looked for first
@@ -47,16 +49,18 @@ export function Origins({ kind, id }: { kind: ObjectKind; id: string }) {
 }
 
 function Other({
-  row: { field },
-  other: { source, value, at },
+  row,
+  other,
   busy,
   onTake,
 }: {
   row: OriginsAnswer[number];
   other: OriginsAnswer[number]['others'][number];
   busy: boolean;
-  onTake?: (field: string, source: string) => Promise<unknown>;
+  onTake?: (row: OriginsAnswer[number], other: OriginsAnswer[number]['others'][number]) => Promise<unknown>;
 }) {
+  const { field } = row;
+  const { source, value, at } = other;
   return (
     <dd className="flex gap-3 items-baseline mt-0.5">
       <span className="flex-1 text-amber break-words min-w-0">
@@ -68,7 +72,7 @@ function Other({
           className="btn btn-small"
           disabled={busy}
           aria-label={`Take ${labelOf(field)} from ${sourceText(source)}`}
-          onClick={() => void onTake(field, source)}
+          onClick={() => void onTake(row, other)}
         >
           Take this
         </button>
