@@ -55,6 +55,26 @@ test('a draft is kept, found again under Changes, opened on its crossing, and dr
   await page.goto('/estate/changes');
   await draft.getByRole('button', { name: 'Drop it' }).click();
   await expect(draft).toHaveCount(0);
+  const notice = page.getByRole('status').filter({ hasText: /^Dropped: Codec HEVC at/ });
+  await notice.getByRole('button', { name: 'Keep it again' }).click();
+  await draft.getByRole('link').click();
+  await expect(page.getByRole('radio', { name: 'H.265' })).toBeChecked();
+  // what somebody else wrote into it since it was seen is not dropped
+  await page.goto('/estate/changes');
+  await expect(draft).toBeVisible();
+  await page.route('**/api/drafts', (route) => route.abort());
+  await page.evaluate(async () => {
+    const headers = { 'x-underpass': '1', 'content-type': 'application/json' };
+    const [kept] = (await (await fetch('/api/drafts?', { headers })).json()) as { id: string; updatedAt: string }[];
+    const body = JSON.stringify({ name: 'Codec HEVC at the hall', seen: kept?.updatedAt });
+    await fetch(`/api/drafts/${kept?.id}`, { method: 'PUT', headers, body });
+  });
+  await page.unroute('**/api/drafts');
+  await draft.getByRole('button', { name: 'Drop it' }).click();
+  await expect(page.getByText('Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.')).toBeVisible();
+  await expect(draft.getByRole('link', { name: 'Codec HEVC at the hall' })).toBeVisible();
+  await draft.getByRole('button', { name: 'Drop it' }).click();
+  await expect(draft).toHaveCount(0);
 });
 
 test('a measurement of another program is brought in, with where it was taken, and its faults are told', async ({ page }) => {
