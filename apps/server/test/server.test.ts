@@ -1,5 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { completed, readFolder, type AuditEntry, type CheckLinkView, type CrossingPage, type ImportJob } from '@underpass/contracts';
+import {
+  completed,
+  readFolder,
+  type Applied,
+  type AuditEntry,
+  type CheckLinkView,
+  type CrossingPage,
+  type ImportJob,
+  type Location,
+} from '@underpass/contracts';
 import { readerOfSlice, type Board, type Evidence, type Slice } from '@underpass/core';
 import { strFromU8, unzipSync } from 'fflate';
 import { WebSocket } from 'ws';
@@ -32,8 +41,8 @@ const until = async <T>(read: () => Promise<T>, good: (value: T) => boolean): Pr
   throw new Error('it never came');
 };
 const board = async (server: TestServer) => (await server.call('board', { cookie: engineer })).body as { version: number; board: Board };
-const importing = async (files: Record<string, string>, apply: boolean): Promise<ImportJob> => {
-  const { body } = await one.call('estate/import', { method: 'POST', body: { files, apply }, cookie: engineer });
+const importing = async (files: Record<string, string>, apply: boolean, seen?: number): Promise<ImportJob> => {
+  const { body } = await one.call('estate/import', { method: 'POST', body: { files, apply, seen }, cookie: engineer });
   const { id } = body as ImportJob;
   return until(
     async () => (await one.call(`estate/import/${id}`, { cookie: engineer })).body as ImportJob,
@@ -162,6 +171,34 @@ describe('the estate', () => {
     });
     expect((await one.call('estate/person/P900', { cookie: engineer })).status).toBe(404);
     expect((await board(one)).version).toBe(version);
+  });
+
+  test('what somebody wrote since a folder was compared is not written over', async () => {
+    const id = 'tolmouth';
+    const [header = '', ...lines] = (demoFiles()['locations.csv'] ?? '').split('\n');
+    const cells = (lines.find((line) => line.startsWith(`${id},`)) ?? '').split(',');
+    const rows = (downMbps: number) => {
+      const row = cells.with(header.split(',').indexOf('downMbps'), String(downMbps));
+      return { 'locations.csv': `${header}\n${row.join(',')}\n` };
+    };
+    const { result: first } = await importing(rows(41), false);
+    expect(first).toMatchObject({ changed: 1 });
+    const patch = { do: 'change', kind: 'location', id, set: { downMbps: 77 } };
+    const body = { change: { patches: [patch], hypotheses: [] }, summary: 'Wider' };
+    const { changeId } = (await one.call('changes', { method: 'POST', cookie: engineer, body })).body as Applied;
+    const late = await importing(rows(41), true, first?.version);
+    expect(late).toMatchObject({
+      state: 'rejected',
+      message: 'Location tolmouth was changed meanwhile. Nothing was written: look at it again.',
+    });
+    const now = async () => ((await one.call(`estate/location/${id}`, { cookie: engineer })).body as { object: Location }).object.downMbps;
+    expect(await now()).toBe(77);
+    const { result: second } = await importing(rows(41), false);
+    expect(await importing(rows(41), true, second?.version)).toMatchObject({ state: 'applied', result: { changed: 1 } });
+    expect(await now()).toBe(41);
+    const [latest] = (await one.call('changes', { cookie: engineer })).body as AuditEntry[];
+    for (const change of [latest?.changeId, changeId])
+      expect((await one.call(`changes/${change}/undo`, { method: 'POST', cookie: engineer, body: {} })).status).toBe(200);
   });
 
   test('an object in use cannot be removed; an edit is on the other server too, with who did it, and can be taken back', async () => {

@@ -66,10 +66,10 @@ export const takeList = (task: ListTask) => refusingLater(() => take(task));
 export const readDirectory = (task: DirectoryTask) => refusingLater(() => directoryOver(task));
 
 /** Looks over an upload: whether it is an import at all, and what is asked. */
-export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number }> =>
+export const checkImport = ({ bytes }: { bytes: Uint8Array }): Read<{ apply: boolean; files: number; seen: number | undefined }> =>
   refusing(() => {
-    const { files, apply } = requestOf(bytes, ImportRequest);
-    return { apply, files: Object.keys(files).length };
+    const { files, apply, seen } = requestOf(bytes, ImportRequest);
+    return { apply, seen, files: Object.keys(files).length };
   });
 
 /** Reads an estate folder away from the thread that answers people. */

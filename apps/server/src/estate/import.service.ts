@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   emptyEstate,
   folderFiles,
+  kindWords,
   measurementsFile,
   objectKinds,
   referencesOf,
@@ -59,7 +60,7 @@ export class ImportService {
 
   /** Starts an import of what was sent: the bytes of an ImportRequest. */
   async start(bytes: Uint8Array, by: string): Promise<ImportJob> {
-    const { apply, files } = await this.reading.run('checkImport', { bytes }, { withinMs: readWithinMs });
+    const { apply, files, seen } = await this.reading.run('checkImport', { bytes }, { withinMs: readWithinMs });
     if (files === 0) throw new ProblemError(422, 'Nothing to import', 'Choose at least one file of an estate folder.');
     const name = `Import of ${files} files`;
     return importOf(
@@ -67,7 +68,7 @@ export class ImportService {
         kind: 'import',
         name,
         by,
-        request: { apply },
+        request: { apply, seen },
         input: await this.sealing.sealedBytes(bytes),
         atMost: { own: 2, all: 2 },
       }),
@@ -84,13 +85,14 @@ export class ImportService {
         'Nothing to import',
         'What was sent is not here any more, or this worker has another SECRET_KEY than the server. Import again.',
       );
-    const { apply } = request as { apply: boolean };
-    return this.run(bytes, apply, byName, name, (step, done, total) => progress.at(step, done, total));
+    const { apply, seen } = request as { apply: boolean; seen?: number };
+    const told: Told = (step, done, total) => progress.at(step, done, total);
+    return this.run(bytes, { apply, by: byName, summary: name, told, ...(seen === undefined ? {} : { seen }) });
   }
 
   /** Imports at once, for the demo estate. @param only asked under the lock: whether it still is to be done */
   now(files: Record<string, string>, by: string, summary: string, only: () => boolean): Promise<Outcome> {
-    return this.run(Buffer.from(JSON.stringify({ files, apply: true })), true, by, summary, () => undefined, only);
+    return this.run(Buffer.from(JSON.stringify({ files, apply: true })), { apply: true, by, summary, told: () => undefined, only });
   }
 
   private async read(bytes: Uint8Array, told: Told): Promise<FolderContent> {
@@ -155,10 +157,11 @@ export class ImportService {
   }
 
   /** What the folder would do to the estate as it is now. */
-  private compare(content: FolderContent): { differences: Difference[]; fresh: Measurement[]; problems: FileProblem[] } {
+  private compare(content: FolderContent): Compared {
     const known = this.store.measured();
     const latest = new Date(Date.now() + mostAheadMs).toISOString();
     return {
+      version: this.store.version,
       differences: difference(this.store.model.estate, content.estate),
       fresh: content.measurements.filter((m) => !known.has(m.id)),
       problems: [
@@ -177,16 +180,9 @@ export class ImportService {
     };
   }
 
-  private async run(
-    bytes: Uint8Array,
-    apply: boolean,
-    by: string,
-    summary: string,
-    told: Told,
-    only: () => boolean = () => true,
-  ): Promise<Outcome> {
-    told('reading', 0, 1);
-    return this.put(await this.read(bytes, told), { apply, by, summary, told, only });
+  private async run(bytes: Uint8Array, how: Put): Promise<Outcome> {
+    how.told('reading', 0, 1);
+    return this.put(await this.read(bytes, how.told), how);
   }
 
   /**
@@ -198,9 +194,9 @@ export class ImportService {
     { apply, by, summary, told, only = () => true, seen, says = [], gone = () => [] }: Put,
   ): Promise<Outcome> {
     told('comparing', 0, 1);
-    const outcome = ({ differences, fresh, problems }: ReturnType<ImportService['compare']>, good: Outcome['state']): Outcome => ({
-      result: resultOf(differences, problems, fresh.length),
-      ...(problems.length
+    const outcome = (compared: Compared, good: Outcome['state']): Outcome => ({
+      result: resultOf(compared),
+      ...(compared.problems.length
         ? { state: 'rejected', message: 'Nothing was changed. Mend the rows below and import again.' }
         : { state: good, message: null }),
     });
@@ -221,7 +217,7 @@ export class ImportService {
         done = {
           ...done,
           state: 'rejected',
-          message: `${newer.kind} ${newer.id} was changed meanwhile. Nothing was written: check it again.`,
+          message: `${kindWords[newer.kind].one} ${newer.id} was changed meanwhile. Nothing was written: look at it again.`,
         };
         return;
       }
@@ -248,6 +244,14 @@ export class ImportService {
     if (done.state === 'applied') await this.store.refresh(summary).catch(() => this.store.catchUp(summary));
     return done;
   }
+}
+
+/** What a folder would do to the estate of a version. */
+interface Compared {
+  version: number;
+  differences: Difference[];
+  fresh: Measurement[];
+  problems: FileProblem[];
 }
 
 /** How something that was read is put into the estate. */
@@ -290,13 +294,14 @@ function importOf({ id, state, step, done, total, message, result }: JobView): I
 
 const countOf = (estate: Estate): number => objectKinds.reduce((sum, kind) => sum + estate[kind].length, 0);
 
-function resultOf(differences: readonly Difference[], problems: readonly FileProblem[], measurements: number): ImportResult {
+function resultOf({ version, differences, problems, fresh }: Compared): ImportResult {
   const count = (change: Difference['change']) => differences.filter((d) => d.change === change).length;
   return {
+    version,
     added: count('added'),
     changed: count('changed'),
     unchanged: count('unchanged'),
-    measurements,
+    measurements: fresh.length,
     rejected: problems.slice(0, mostRejections),
     rejectedTotal: problems.length,
     sample: differences.filter((d) => d.change !== 'unchanged').slice(0, 200),

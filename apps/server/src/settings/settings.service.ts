@@ -67,7 +67,7 @@ export class SettingsService {
 
   /** What is in force is what was written, whether its verdicts stand yet or not. */
   private get model(): EstateModel {
-    return this.store.model;
+    return this.results.reader.model;
   }
 
   /** The estate as it was at an instant, as far as settings go by it: what was written since is taken back, the last first. */

@@ -23,9 +23,9 @@ export function ImportPage() {
   useEffect(() => {
     if (job.data?.state === 'applied') void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'import' });
   }, [job.data?.state, client]);
-  const start = (chosen: Record<string, string>, apply: boolean) => {
+  const start = (chosen: Record<string, string>, apply: boolean, seen?: number) => {
     setJobId(null);
-    return run(async () => setJobId((await call<ImportJob>('estate/import', 'POST', { files: chosen, apply })).id));
+    return run(async () => setJobId((await call<ImportJob>('estate/import', 'POST', { files: chosen, apply, seen })).id));
   };
   const take = async (list: FileList | null) => {
     const chosen = [...(list ?? [])].filter((file) => /\.(csv|ya?ml)$/.test(file.name));
@@ -83,7 +83,7 @@ export function ImportPage() {
           <button
             className="btn btn-primary"
             disabled={result.added + result.changed + result.measurements === 0}
-            onClick={() => void start(files, true)}
+            onClick={() => void start(files, true, result.version)}
           >
             Import {result.added + result.changed + result.measurements} changes
           </button>
@@ -91,6 +91,11 @@ export function ImportPage() {
             <span className="text-ink-2">Everything in it is in the estate already.</span>
           )}
         </div>
+      )}
+      {job.data?.state === 'rejected' && result?.rejectedTotal === 0 && (
+        <button className="btn btn-primary mt-4" onClick={() => void start(files, false)}>
+          Compare again
+        </button>
       )}
       {job.data?.state === 'applied' && (
         <p className="mt-4 flex gap-3">

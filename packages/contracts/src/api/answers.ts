@@ -69,6 +69,7 @@ export const CrossingGroups = z
 export const FoundObject = z.object({ kind: z.string(), id: z.string(), name: z.string(), detail: z.string(), path: z.string() });
 
 export const ImportResult = z.object({
+  version: z.number().optional().describe('Of the estate it was compared with; to be sent when it is applied'),
   added: z.number(),
   changed: z.number(),
   unchanged: z.number(),

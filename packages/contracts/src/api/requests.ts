@@ -112,6 +112,13 @@ export const ImportRequest = z
   .strictObject({
     files: boundedRecord(z.string().regex(/^[A-Za-z0-9._-]{1,80}$/), z.string().max(60_000_000), 40),
     apply: z.boolean().default(false),
+    seen: z
+      .number()
+      .int()
+      .min(0)
+      .max(Number.MAX_SAFE_INTEGER)
+      .optional()
+      .describe('Version of the estate it was compared with: what somebody wrote since is not written over'),
   })
   .meta({ id: 'ImportRequest' });
 
