@@ -33,10 +33,10 @@ function known(options: Options, name: 'person' | 'resource', ids: ReadonlyMap<s
 }
 
 /** What a person sees now and after the next sign-in. */
-export function sees(options: Options, nowMs: number): object {
+export function sees(options: Options): object {
   const model = modelFrom('sees', options);
   const person = known(options, 'person', model.people);
-  const result = seesOf(new FactsReader(model, nowMs), person);
+  const result = seesOf(model, person);
   return {
     now: result?.now ?? [],
     afterNextSignIn: result?.afterNextSignIn ?? [],

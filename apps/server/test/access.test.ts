@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type {
   AcceptanceView,
+  AccessPeople,
   AccessPersonView,
+  Applied,
   ConsequenceView,
   CrossingRow,
   CrossingReadiness,
@@ -13,6 +15,7 @@ import type {
 } from '@underpass/contracts';
 import { offeredAt } from '@underpass/standins';
 import pg from 'pg';
+import { holdVerdicts } from './server.js';
 import { listed, withPortal } from './withPortal.js';
 
 const { at, get, send, portalEstate, visitor } = withPortal(47_200, 4790);
@@ -165,6 +168,23 @@ describe('guests and requirement sets', () => {
     expect(written?.name).toBe('Later still');
     expect((await send('DELETE', `drafts/${kept.id}?seen=${written?.updatedAt}`)).status).toBe(204);
     expect((await get<DraftView[]>('drafts', at.reader)).some(({ id }) => id === kept.id)).toBe(false);
+  });
+
+  test('who sees what is told as it was written, before verdicts stand', async () => {
+    const letCome = holdVerdicts(at.server);
+    const patch = { do: 'move', people: ['P382'], leave: null, join: 'call-desk' };
+    const body = { change: { patches: [patch], hypotheses: [] }, summary: 'To the call desk' };
+    try {
+      const { body: applied } = await at.server.call('changes', { method: 'POST', cookie: at.engineer, body, waits: false });
+      expect((await get<AccessPersonView>('access/people/P382')).groups.map(({ id }) => id)).toContain('call-desk');
+      const { rows } = await get<AccessPeople>('access/people?search=P382&limit=5');
+      expect(rows[0]?.groups.map(({ id }) => id)).toContain('call-desk');
+      expect(await get('access/why?person=P382&resource=call-desktop')).toMatchObject({ seen: true });
+      await at.server.call(`changes/${(applied as Applied).changeId}/undo`, { method: 'POST', cookie: at.engineer, waits: false });
+      expect(await get('access/why?person=P382&resource=call-desktop')).toMatchObject({ seen: false });
+    } finally {
+      letCome();
+    }
   });
 
   test('everything is withdrawn in one action and taken back in one', async () => {

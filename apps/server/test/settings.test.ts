@@ -21,8 +21,7 @@ import type {
   ValueCosts,
 } from '@underpass/contracts';
 import { explainSetting, indexSettings } from '@underpass/core';
-import { ResultsService } from '../src/crossing/results.service.js';
-import type { VerdictHistory } from '../src/crossing/verdictHistory.js';
+import { holdVerdicts } from './server.js';
 import { withDemo } from './withDemo.js';
 
 const demo = withDemo(49_950);
@@ -244,16 +243,9 @@ describe('a draft that is worked on', () => {
   test('applied at one place alone, taken back, and applied again; what is in force is told right after', async () => {
     const kept = await draft('Sixty frames at one place', wish);
     // what is in force does not wait for verdicts
-    const write = async <T>(path: string, body: object) => {
-      const headers = { 'x-underpass': '1', cookie: demo.engineer, 'content-type': 'application/json' };
-      const response = await fetch(`${demo.server.base}/api/${path}`, { method: 'POST', headers, body: JSON.stringify(body) });
-      return (await response.json()) as T;
-    };
-    const { history } = demo.server.app.get(ResultsService) as unknown as { history: VerdictHistory };
-    let evaluated = (): void => undefined;
-    const { keep } = history;
-    const later = new Promise<void>((done) => (evaluated = done));
-    history.keep = (...found) => later.then(() => keep.apply(history, found));
+    const letCome = holdVerdicts(demo.server);
+    const write = async <T>(path: string, body: object) =>
+      (await demo.server.call(path, { method: 'POST', cookie: demo.engineer, body, waits: false })).body as T;
     try {
       for (let n = 0; n < 2; n++) {
         const { version } = await preview(kept.id, 'head-office');
@@ -269,7 +261,7 @@ describe('a draft that is worked on', () => {
         expect(await at()).toBe(n === 0 ? 30 : 60);
       }
     } finally {
-      evaluated();
+      letCome();
     }
     expect((await send('POST', `drafts/${kept.id}/apply`, { seen: '2026-01-01T00:00:00.000Z' })).status).toBe(409);
   });

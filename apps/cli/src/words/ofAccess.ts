@@ -10,7 +10,7 @@ export const ofAccess: readonly CommandWords[] = [
     options: [person],
     examples: [`sees ${demo} --person P007`],
     absent: 'nothing',
-    run: (options) => sees(options, Date.now()),
+    run: sees,
   },
   {
     name: 'why',

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { AccessPeopleExportRequest, writeRows } from '@underpass/contracts';
 import { Exports } from '../jobs/exports.service.js';
-import { ResultsService } from '../crossing/results.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { PeopleListing } from './peopleListing.js';
 
 const heads = ['person', 'person id', 'kind', 'location', 'groups', 'sees now', 'sees after the next sign-in', 'hidden', 'chooses between'];
@@ -9,11 +9,11 @@ const heads = ['person', 'person id', 'kind', 'location', 'groups', 'sees now', 
 /** The list of who sees what as a table for a spreadsheet. */
 @Injectable()
 export class PeopleExport {
-  constructor(exports: Exports, results: ResultsService, listing: PeopleListing) {
+  constructor(exports: Exports, store: EstateStore, listing: PeopleListing) {
     exports.takes('people export', async (request, progress) => {
       const filter = AccessPeopleExportRequest.parse(request);
-      progress.at('evaluating', 0, 1);
-      await results.standing();
+      progress.at('reading', 0, 1);
+      await store.refresh('another server');
       progress.at('writing the table', 0, 1);
       const cells = (await listing.all(filter)).map((row) => [
         row.name,

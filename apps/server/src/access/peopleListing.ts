@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { AccessPeople, AccessPeopleQuery, AccessPersonRow, Person } from '@underpass/contracts';
 import type { EstateModel } from '@underpass/core';
-import { ResultsService } from '../crossing/results.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { orderSteps, sortKey } from '../jobs/order.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { named } from './naming.js';
@@ -24,10 +24,10 @@ interface Noted {
 export class PeopleListing {
   private readonly noted = new KeptAnswers<Noted[]>();
 
-  constructor(private readonly results: ResultsService) {}
+  constructor(private readonly store: EstateStore) {}
 
   private get model() {
-    return this.results.reader.model;
+    return this.store.model;
   }
 
   async page(query: AccessPeopleQuery): Promise<AccessPeople> {
@@ -44,13 +44,13 @@ export class PeopleListing {
   }
 
   private async find(query: Filter): Promise<{ found: Person[]; counts: AccessPeople['counts'] }> {
-    const { reader } = this.results;
+    const { model } = this;
     const wanted = query.search?.toLowerCase();
     const found: { person: Person; weight: number }[] = [];
     const counts: AccessPeople['counts'] = { hidden: 0, nothing: 0, changes: 0, 'must choose': 0, guests: 0 };
-    await eachInSlices(await this.noted.get(reader, 'people', () => this.noting(reader.model)), ({ person, text, shown }) => {
+    await eachInSlices(await this.noted.get(model, 'people', () => this.noting(model)), ({ person, text, shown }) => {
       if (wanted && !text.includes(wanted)) return;
-      if (query.group && !reader.model.access.of(person.groups).groups.includes(query.group)) return;
+      if (query.group && !model.access.of(person.groups).groups.includes(query.group)) return;
       for (const show of shown) counts[show]++;
       if (query.show === 'all') found.push({ person, weight: shown[0] ? troubles.length - troubles.indexOf(shown[0]) : 0 });
       else if (shown.includes(query.show)) found.push({ person, weight: 0 });
@@ -81,7 +81,7 @@ export class PeopleListing {
     );
   }
 
-  /** Everybody with what there is to know of them; worked out once while the results stand. */
+  /** Everybody with what there is to know of them; worked out once while the estate stands. */
   private async noting(model: EstateModel): Promise<Noted[]> {
     const noted: Noted[] = [];
     await eachInSlices(model.estate.person, (person) => {

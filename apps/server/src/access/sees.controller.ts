@@ -14,7 +14,7 @@ import {
   WhyView,
 } from '@underpass/contracts';
 import { acceptancePlan, noChange, seesOf, whyNotSeen, type EstateModel, type PersonSees } from '@underpass/core';
-import { ResultsService } from '../crossing/results.service.js';
+import { EstateStore } from '../estate/estate.store.js';
 import { Exports } from '../jobs/exports.service.js';
 import { KeptAnswers } from '../jobs/slices.js';
 import { notFound } from '../problems/problem.js';
@@ -37,15 +37,16 @@ export class SeesController {
   private readonly publishing = new KeptAnswers<PublicationRow[]>();
 
   constructor(
-    private readonly results: ResultsService,
+    private readonly store: EstateStore,
     private readonly sightings: SightingService,
     private readonly listing: PeopleListing,
     private readonly exports: Exports,
     private readonly log: SecurityLog,
   ) {}
 
+  /** Who sees what is what was written, whether verdicts stand yet or not. */
   private get model() {
-    return this.results.reader.model;
+    return this.store.model;
   }
 
   @Get('people')
@@ -83,7 +84,7 @@ export class SeesController {
   async person(@Param('id', { schema: Key }) id: string): Promise<AccessPersonView> {
     const { model } = this;
     const person = model.people.get(id);
-    const sees = seesOf(this.results.reader, id);
+    const sees = seesOf(model, id);
     if (!person || !sees) throw notFound('person', id);
     const signedIn = model.signedIn.get(id);
     const item = (list: PersonSees['now'], groups: readonly string[]): SeenItem[] =>
@@ -156,8 +157,8 @@ export class SeesController {
   @Get('publications')
   @Answers(PublicationRow.array())
   publications(): Promise<PublicationRow[]> {
-    const { reader } = this.results;
-    return this.publishing.get(reader, 'publications', () => Promise.resolve(this.publicationsOf(reader.model)));
+    const { model } = this;
+    return this.publishing.get(model, 'publications', () => Promise.resolve(this.publicationsOf(model)));
   }
 
   private publicationsOf(model: EstateModel): PublicationRow[] {

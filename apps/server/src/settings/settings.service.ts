@@ -67,7 +67,7 @@ export class SettingsService {
 
   /** What is in force is what was written, whether its verdicts stand yet or not. */
   private get model(): EstateModel {
-    return this.results.reader.model;
+    return this.store.model;
   }
 
   /** The estate as it was at an instant, as far as settings go by it: what was written since is taken back, the last first. */

@@ -2,14 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import type { Person } from '@underpass/contracts';
 import fc from 'fast-check';
 import { demoEstate, demoInstant } from '../../test/demo.js';
-import { FactsReader } from '../crossing/index.js';
+import { FactsReader, settingsOf } from '../crossing/index.js';
 import { modelOf, type EstateModel } from '../estate/index.js';
 import { seesOf } from './index.js';
 
 const { estate, measurements } = demoEstate();
-const readerOf = (change: (people: Person[]) => Person[] = (people) => people, more: typeof estate.setting = []) =>
-  new FactsReader(modelOf({ ...estate, person: change(estate.person), setting: [...estate.setting, ...more] }, measurements), demoInstant);
-const reader = readerOf();
+const changed = (change: (people: Person[]) => Person[] = (people) => people, more: typeof estate.setting = []) =>
+  modelOf({ ...estate, person: change(estate.person), setting: [...estate.setting, ...more] }, measurements);
+const model = changed();
 const withGroups = (id: string, groups: string[]) => (people: Person[]) =>
   people.map((person) => (person.id === id ? { ...person, groups } : person));
 
@@ -37,11 +37,11 @@ describe('what a person sees', () => {
     );
     fc.assert(
       fc.property(anyGroups, (groups) => {
-        const changed = readerOf(withGroups('P100', groups));
-        const sees = seesOf(changed, 'P100')!;
+        const then = changed(withGroups('P100', groups));
+        const sees = seesOf(then, 'P100')!;
         for (const { resource, chain } of sees.afterNextSignIn) {
           expect([chain[0], chain.at(-1)]).toEqual(['P100', resource]);
-          expect([chain, holds(changed.model, chain)]).toEqual([chain, true]);
+          expect([chain, holds(then, chain)]).toEqual([chain, true]);
         }
         const seen = sees.afterNextSignIn.map(({ resource }) => resource);
         expect(new Set(seen).size).toBe(seen.length);
@@ -58,20 +58,38 @@ describe('what a person sees', () => {
   });
 
   test('now is what the last sign-in gave; a move shows at the next one only', () => {
-    const before = seesOf(reader, 'P047')!;
+    const before = seesOf(model, 'P047')!;
     expect(before.now.map(({ resource }) => resource)).not.toContain('timetable');
     expect(before.afterNextSignIn.map(({ resource }) => resource)).toContain('timetable');
-    const moved = seesOf(readerOf(withGroups('P047', ['call-desk'])), 'P047')!;
+    const moved = seesOf(changed(withGroups('P047', ['call-desk'])), 'P047')!;
     expect(moved.now).toEqual(before.now);
     expect(moved.afterNextSignIn.map(({ resource }) => resource)).toEqual(['call-desktop', 'complaints']);
-    expect(seesOf(reader, 'nobody')).toBeNull();
+    expect(seesOf(model, 'nobody')).toBeNull();
   });
 
   test('the only resource starts at once only where the setting for that person says so', () => {
     const one = withGroups('P100', ['posters']);
     const off = { id: 'T1', key: 'session.startOnly', layer: 'person' as const, target: 'P100', value: false, locked: false };
-    const [on, without] = [seesOf(readerOf(one), 'P100')!, seesOf(readerOf(one, [off]), 'P100')!];
+    const [on, without] = [seesOf(changed(one), 'P100')!, seesOf(changed(one, [off]), 'P100')!];
     expect([on.startsAtOnce, on.afterNextSignIn.map(({ resource }) => resource)]).toEqual(['posters', ['posters']]);
     expect(without.startsAtOnce).toBeNull();
+  });
+
+  test('that setting is the one of what they open, for everybody who has one resource alone', () => {
+    const off = { id: 'T1', key: 'session.startOnly', layer: 'location' as const, target: 'head-office', value: false, locked: false };
+    const alone = (people: Person[]) => people.map((person) => ({ ...person, groups: ['posters'] }));
+    for (const then of [changed(alone), changed(alone, [off])]) {
+      const reader = new FactsReader(then, demoInstant);
+      const told = estate.person.flatMap(({ id }) => {
+        const [only, ...more] = seesOf(then, id)!.afterNextSignIn;
+        const facts = then.crossingsOf(id).flatMap((ref) => reader.read(ref) ?? []);
+        const says = new Set(facts.map((each) => settingsOf(each)['session.startOnly']));
+        return only && more.length === 0 && says.size === 1
+          ? [[id, seesOf(then, id)!.startsAtOnce, says.has(true) ? only.resource : null]]
+          : [];
+      });
+      expect(told.length).toBeGreaterThan(20);
+      for (const [id, is, should] of told) expect([id, is]).toEqual([id, should]);
+    }
   });
 });

@@ -1,7 +1,7 @@
 import { chainOf, type Reach } from '../access/index.js';
 import type { CrossingRef, EstateModel } from '../estate/index.js';
-import { settingsOf } from '../crossing/facts.js';
-import type { FactsReader } from '../crossing/factsFor.js';
+import { subjectIn } from '../crossing/index.js';
+import { resolveSettings } from '../settings/index.js';
 
 /** A resource that somebody sees, and why. */
 export interface SeenResource {
@@ -37,16 +37,15 @@ function mainCrossing(model: EstateModel, person: string): CrossingRef | undefin
 }
 
 /** What a person sees with the groups of now and with those of the next sign-in. */
-export function seesOf(reader: FactsReader, personId: string): PersonSees | null {
-  const { model } = reader;
+export function seesOf(model: EstateModel, personId: string): PersonSees | null {
   const person = model.people.get(personId);
   if (!person) return null;
   const after = model.access.of(person.groups);
   const signedIn = model.signedIn.get(personId);
   const now = signedIn ? model.access.of(signedIn.groups) : after;
   const ref = mainCrossing(model, personId);
-  const facts = ref && reader.read(ref);
-  const startOnly = facts ? settingsOf(facts)['session.startOnly'] : true;
+  const subject = ref && subjectIn(model, ref.endpoint, ref.person);
+  const startOnly = subject ? resolveSettings(model.settings, subject)['session.startOnly'] : true;
   const [only] = after.seen;
   const desktops = after.seen.map(({ resource }) => resource).filter((id) => model.resources.get(id)?.kind === 'desktop');
   return {
