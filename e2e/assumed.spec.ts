@@ -44,6 +44,41 @@ test('what is assumed is shown where it decides, is another figure here, and is 
   await expect(page.getByText('at most 150').first()).toBeVisible();
 });
 
+test('what somebody else writes of the figures meanwhile is shown and kept, also over a reload', async ({ page }) => {
+  await signIn(page, undefined, '/estate/assumed');
+  const [delay, frames] = ['Key to pixel, at most ms', 'Frames a second, at least'].map((each) => page.getByLabel(`office work: ${each}`));
+  await delay!.fill('250');
+  /** Somebody else keeps thresholds of office work; null: as shipped. */
+  const write = (office: object | null) =>
+    page.evaluate(async (more) => {
+      const headers = { 'x-underpass': '1', 'content-type': 'application/json' };
+      const wanted = more && { voiceMosAtLeast: 3.5, usableWithinS: 45, ...more };
+      const patch = { do: 'change', kind: 'organisation', id: 'organisation', set: { 'thresholds.office': wanted } };
+      const body = JSON.stringify({ change: { patches: [patch], hypotheses: [] }, summary: 'Otherwise' });
+      const { ok } = await fetch('/api/changes', { method: 'POST', headers, body });
+      if (!ok) throw new Error('it was not kept');
+    }, office);
+  await write({ keyToPixelMs: 160, framesAtLeast: 21 });
+  const told = page.getByText(/^Somebody else wrote meanwhile: office work: Key to pixel, at most ms is 160 now\. Yours stays/);
+  await expect(told).toBeVisible();
+  await expect(frames!).toHaveValue('21');
+  await expect(page.getByText('1 figure changed, not saved yet')).toBeVisible();
+  // what is typed is there again after a reload, and what others wrote in between is no part of it
+  await page.goto('/board');
+  await write({ keyToPixelMs: 165, framesAtLeast: 22 });
+  await page.goto('/estate/assumed');
+  await expect(delay!).toHaveValue('250');
+  await expect(frames!).toHaveValue('22');
+  await expect(page.getByText(/Key to pixel, at most ms is 165 now/)).toBeVisible();
+  await page.getByRole('button', { name: 'Save 1 figure' }).click();
+  await expect(page.getByText(/^Saved: 1 figure/)).toBeVisible();
+  await page.reload();
+  await expect(delay!).toHaveValue('250');
+  await expect(frames!).toHaveValue('22');
+  await write(null);
+  await expect(delay!).toHaveValue('150');
+});
+
 test('over the day: the hours of a ship, its worst one, and a table that says the same', async ({ page }) => {
   await signIn(page, undefined, vessel);
   await expect(page.getByRole('heading', { name: /Over the day/ })).toContainText('06:00 to 23:00, every day, Europe/London');

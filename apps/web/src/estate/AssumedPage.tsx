@@ -14,7 +14,7 @@ import { AssumedTable } from './AssumedTable.js';
 import { LinesTable } from './LinesTable.js';
 import { estateQueries } from './queries.js';
 import { ThresholdTable } from './ThresholdTable.js';
-import { readAssumed, type AssumedTexts } from './assumed.js';
+import { figureWords, readAssumed, textOf, type AssumedTexts } from './assumed.js';
 import { useAssumed } from './useAssumed.js';
 import { useLeaving } from '../ui/useLeaving.js';
 
@@ -120,6 +120,8 @@ const Part = ({ children }: { children: React.ReactNode }) => (
 function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; organisation: Organisation | null }) {
   const texts = useWatch({ control: form.control });
   const { change, changed, faults } = readAssumed(organisation, texts as AssumedTexts, form.now);
+  // what is typed as they have it is no matter any more
+  const met = Object.keys(form.theirs).filter((key) => textOf(texts as AssumedTexts, key) !== textOf(form.now, key));
   const { busy, fault, run } = useAction();
   const [impact, setImpact] = useState(false);
   const figures = changed === 1 ? '1 figure' : `${changed} figures`;
@@ -142,6 +144,13 @@ function Foot({ form, organisation }: { form: ReturnType<typeof useAssumed>; org
           : Object.keys(faults).length > 0
             ? 'Mend what is marked, then save.'
             : 'Typed anew, and the same as before.'}
+        {met.length > 0 && (
+          <span className="text-amber block">
+            Somebody else wrote meanwhile:{' '}
+            {met.map((key) => `${figureWords(key)} is ${textOf(form.now, key) || 'not asked for'} now`).join('; ')}. Yours stays, and
+            replaces it when you save.
+          </span>
+        )}
         {fault && <span className="text-brick font-semibold block">{fault}</span>}
       </span>
       <button className="btn" onClick={form.forget} disabled={busy}>

@@ -1,17 +1,11 @@
 import type { Organisation, WorkKind } from '@underpass/contracts';
 import { shippedThresholds, workWords } from '@underpass/core';
 import { Wide } from '../ui/Wide.js';
-import type { ThresholdKey } from './assumed.js';
+import { thresholdWords, type ThresholdKey } from './assumed.js';
 import { FigureField } from './FigureField.js';
 import type { AssumedForm } from './useAssumed.js';
 
-const columns: readonly [ThresholdKey, string][] = [
-  ['keyToPixelMs', 'Key to pixel, at most ms'],
-  ['framesAtLeast', 'Frames a second, at least'],
-  ['voiceMosAtLeast', 'Voice, at least, of 5'],
-  ['usableWithinS', 'Usable within s'],
-  ['lossAtMostPercent', 'Loss at most %'],
-];
+const columns = Object.entries(thresholdWords) as [ThresholdKey, string][];
 
 /** What each kind of work wants; common practice, no source, but for voice. */
 export function ThresholdTable({

@@ -1,5 +1,5 @@
 import type { Change, Organisation, Thresholds, WorkKind } from '@underpass/contracts';
-import { assumedFigures, faultOfAssumed, lossAtMost, shippedThresholds } from '@underpass/core';
+import { assumedFigures, faultOfAssumed, lossAtMost, shippedThresholds, workWords } from '@underpass/core';
 
 /** A threshold of a kind of work. */
 export type ThresholdKey = keyof Thresholds;
@@ -9,6 +9,14 @@ const bounds: Record<ThresholdKey, readonly [least: number, most: number]> = {
   voiceMosAtLeast: [1, 4.5],
   usableWithinS: [1, 3600],
   lossAtMostPercent: [0, 100],
+};
+/** Thresholds in words, with their units. */
+export const thresholdWords: Record<ThresholdKey, string> = {
+  keyToPixelMs: 'Key to pixel, at most ms',
+  framesAtLeast: 'Frames a second, at least',
+  voiceMosAtLeast: 'Voice, at least, of 5',
+  usableWithinS: 'Usable within s',
+  lossAtMostPercent: 'Loss at most %',
 };
 const works = Object.keys(shippedThresholds) as WorkKind[];
 const fields = Object.keys(bounds) as ThresholdKey[];
@@ -27,6 +35,45 @@ export function textsOfAssumed(organisation: Organisation | null): AssumedTexts 
     );
   }
   return texts;
+}
+
+/** A figure as people know it. @param key its own, or the kind of work and its threshold with a dot between */
+export function figureWords(key: string): string {
+  const [work, field] = key.split('.') as [WorkKind, ThresholdKey | undefined];
+  if (field && work in workWords) return `${workWords[work]}: ${thresholdWords[field]}`;
+  return assumedFigures.find((each) => each.key === key)?.words ?? key;
+}
+
+/**
+ * What is typed, on figures that others write too: what nobody typed here follows theirs; of what both wrote the typed stays, and
+ * theirs is told.
+ * @param base as it counted when it was typed
+ */
+export function followed(
+  typed: AssumedTexts,
+  base: AssumedTexts,
+  now: AssumedTexts,
+): { texts: AssumedTexts; theirs: Readonly<Record<string, string>> } {
+  const theirs: Record<string, string> = {};
+  const one = (key: string, text = '', was = '', is = ''): string => {
+    if (text === was) return is;
+    if (was !== is && text !== is) theirs[key] = is;
+    return text;
+  };
+  const texts = Object.entries(now).map(([key, is]): [string, AssumedTexts[string]] => {
+    if (typeof is === 'string') return [key, one(key, (typed[key] ?? is) as string, base[key] as string, is)];
+    const [mine, was] = [typed[key], base[key]] as [typeof is | undefined, typeof is | undefined];
+    return [key, Object.fromEntries(fields.map((field) => [field, one(`${key}.${field}`, mine?.[field], was?.[field], is[field])]))];
+  });
+  return { texts: Object.fromEntries(texts), theirs };
+}
+
+/** The text of a figure. @param key as of `figureWords` */
+export function textOf(texts: AssumedTexts, key: string): string {
+  const own = texts[key];
+  if (typeof own === 'string') return own;
+  const [work = '', field] = key.split('.');
+  return (texts[work] as Partial<Record<string, string>> | undefined)?.[field ?? ''] ?? '';
 }
 
 const isNumber = (text: string) => text.trim() !== '' && Number.isFinite(Number(text));

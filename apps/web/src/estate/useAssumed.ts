@@ -1,8 +1,8 @@
 import type { Organisation } from '@underpass/contracts';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useForm, type Control } from 'react-hook-form';
 import { useKeptForm } from '../ui/form/useKeptForm.js';
-import { readAssumed, textsOfAssumed, type AssumedTexts } from './assumed.js';
+import { followed, readAssumed, textsOfAssumed, type AssumedTexts } from './assumed.js';
 
 /** What the tables of figures are given: where they are held, and whether they may be typed over. */
 export interface AssumedForm {
@@ -20,7 +20,22 @@ export function useAssumed(organisation: Organisation | null) {
     values: now,
     resetOptions: { keepDirtyValues: true },
   });
-  const { forget } = useKeptForm(form, 'assumed');
+  /** Figures typed here that somebody else wrote meanwhile, as they have them. */
+  const [theirs, setTheirs] = useState<Readonly<Record<string, string>>>({});
+  const { forget } = useKeptForm(form, 'assumed', [], {
+    base: now,
+    back: (typed, base) => {
+      const met = followed(typed, base, now);
+      setTheirs(met.theirs);
+      return met.texts;
+    },
+  });
+  const before = useRef(now);
+  useEffect(() => {
+    const met = followed(form.getValues(), before.current, now);
+    before.current = now;
+    setTheirs((old) => (Object.keys(met.theirs).length > 0 ? { ...old, ...met.theirs } : old));
+  }, [form, now]);
   const shown = useRef<Readonly<Record<string, string>>>({});
   useEffect(() => {
     const look = () => {
@@ -37,13 +52,16 @@ export function useAssumed(organisation: Organisation | null) {
     control: form.control,
     now,
     type: (key: string, text: string) => form.setValue(key, text, { shouldDirty: true }),
+    theirs,
     isDirty: form.formState.isDirty,
     forget: () => {
       form.reset(now);
+      setTheirs({});
       forget();
     },
     saved: () => {
       form.reset(form.getValues());
+      setTheirs({});
       forget();
     },
   };

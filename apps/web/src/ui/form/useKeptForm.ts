@@ -6,11 +6,13 @@ import { keepTyped, typedBefore } from '../typed.js';
 /**
  * What is typed into a form is kept in the browser's tab a moment later, and there again after a reload, until it is sent or left.
  * @param secret fields that are kept nowhere
+ * @param follow of a form over something that others write too: as it stood when it was typed, and what it comes to on what stands now
  */
 export function useKeptForm<In extends FieldValues, Out>(
   form: UseFormReturn<In, unknown, Out>,
   name: string,
   secret: readonly string[] = [],
+  follow?: { base: In; back: (typed: In, base: In) => In },
 ): { forget: () => void } {
   const key = `${useSession().data?.name ?? ''}.${name}`;
   // read while it is drawn: whether something is typed is followed only for whom it is read so
@@ -20,12 +22,14 @@ export function useKeptForm<In extends FieldValues, Out>(
     moved.current = isDirty;
   }, [isDirty]);
   const comeBack = useEffectEvent(() => {
-    const before = typedBefore<In>(key);
-    if (before) form.reset({ ...form.getValues(), ...before }, { keepDefaultValues: true });
+    const before = typedBefore<In & { typed?: In; base?: In }>(key);
+    if (!before) return;
+    if (!follow) return form.reset({ ...form.getValues(), ...before }, { keepDefaultValues: true });
+    if (before.typed && before.base) form.reset(follow.back(before.typed, before.base), { keepDefaultValues: true });
   });
   const keep = useEffectEvent(() => {
     const open = Object.fromEntries(Object.entries(form.getValues()).filter(([field]) => !secret.includes(field)));
-    keepTyped(key, moved.current ? open : null);
+    keepTyped(key, moved.current ? (follow ? { typed: open, base: follow.base } : open) : null);
   });
   const { control, watch } = form;
   // the control is the same as long as the form is; an object around it may be another with each draw, and what is kept is older than what
