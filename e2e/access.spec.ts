@@ -132,8 +132,32 @@ test('a set of one’s own is written with live evaluation, kept and removed', a
   await expect(page.getByRole('button', { name: /Newest hosts own/ })).toBeVisible();
   await expect(page.getByText(/Bring the host to release/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Show and edit as text' }).click();
+  // somebody else keeps it while it is typed over: both are there, and neither goes unseen
+  await text.fill((await text.innerText()).replace('12.0', '13.0'));
+  await page.evaluate(async () => {
+    const headers = { 'x-underpass': '1', 'content-type': 'application/json' };
+    const sets = (await (await fetch('/api/access/requirements', { headers })).json()) as { name: string; text: string }[];
+    const theirs = sets.find(({ name }) => name === 'Newest hosts')?.text.replace('12.0', '12.5');
+    await fetch('/api/access/requirements', { method: 'PUT', headers, body: JSON.stringify({ text: theirs }) });
+  });
+  const meanwhile = page.getByRole('region', { name: 'Kept by somebody else' });
+  await expect(meanwhile).toContainText('This set was kept by somebody else meanwhile. Nothing of yours is lost.');
+  await expect(page.getByRole('button', { name: 'Keep this set' })).toBeDisabled();
+  await meanwhile.getByText('See theirs').click();
+  await expect(meanwhile.getByText('12.5')).toBeVisible();
+  await expect(text).toContainText('13.0');
+  await meanwhile.getByRole('button', { name: 'Go on with mine, in place of theirs' }).click();
+  await page.getByRole('button', { name: 'Keep this set' }).click();
+  await page.getByRole('button', { name: 'Show and edit as text' }).click();
+  await expect(text).toContainText('13.0');
   await page.getByRole('button', { name: 'Remove this set' }).click();
   await expect(page.getByText(/Newest hosts is removed/)).toBeVisible();
+  // what is left on purpose does not come back
+  await page.getByRole('button', { name: 'Write a set of your own' }).click();
+  await text.fill((await text.innerText()).replace('My feature', 'Not this one'));
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Write a set of your own' }).click();
+  await expect(text).toContainText('My feature');
 });
 
 test('acceptance: a tester looks at the portal, another is written down, and the difference is marked', async ({ page, browser }) => {

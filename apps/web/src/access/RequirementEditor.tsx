@@ -6,7 +6,8 @@ import { call, query } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { Loading } from '../ui/States.js';
 import { useAction } from '../ui/useAction.js';
-import { useTyped } from '../ui/useTyped.js';
+import { Meanwhile } from '../ui/Meanwhile.js';
+import { useOver } from '../ui/useOver.js';
 import type { Word } from '../ui/YamlEditor.js';
 import { accessQueries } from './queries.js';
 import { readinessSentence, SetResult } from './SetResult.js';
@@ -33,8 +34,9 @@ export function RequirementEditor({
 }) {
   const { busy, run } = useAction('foot');
   const canEdit = useCanEdit();
-  const [text, setText] = useTyped(`requirement/${set?.id ?? 'new'}`, first);
-  const [settled, setSettled] = useState(first);
+  const over = useOver(`requirement/${set?.id ?? 'new'}`, { value: set?.text ?? first, version: set?.version ?? 0 });
+  const { value: text } = over;
+  const [settled, setSettled] = useState(text);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(text), 350);
     return () => clearTimeout(timer);
@@ -44,15 +46,16 @@ export function RequirementEditor({
   const faults = useMemo(() => problems.map(({ line, field, problem }) => ({ line, text: `${field} ${problem}`.trim() })), [problems]);
   const save = () =>
     run(async () => {
-      const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: set?.version ?? 0 });
-      setText(first);
+      const { ids } = await call<{ ids: string[] }>('access/requirements', 'PUT', { text, seen: over.seen });
+      over.leave();
       onDone(ids[0]);
       return { text: `Kept: ${ids.join(', ')}.` };
     });
   const remove = () =>
     run(async () => {
       if (!set) return;
-      const applied = await call<Applied>(`access/requirements/${set.id}${query({ seen: set.version })}`, 'DELETE');
+      const applied = await call<Applied>(`access/requirements/${set.id}${query({ seen: over.seen })}`, 'DELETE');
+      over.leave();
       onDone(set.origin === 'own' ? null : undefined);
       return { text: set.origin === 'own' ? `${set.name} is removed.` : `${set.name} stands as shipped again.`, applied };
     });
@@ -62,8 +65,11 @@ export function RequirementEditor({
         YAML. A condition compares a fact with is, isNot, oneOf, includes, atLeast, below, known or order; all, any and not put tests
         together. Ctrl+Space offers the words that may stand there.
       </p>
+      <Meanwhile what="This set was" over={over}>
+        <pre className="mono overflow-auto max-h-[320px] mt-1">{set?.text}</pre>
+      </Meanwhile>
       <Suspense fallback={<Loading what="the editor" />}>
-        <YamlEditor label="YAML of the set" value={text} onChange={setText} faults={faults} words={words} describedBy="set-problems" />
+        <YamlEditor label="YAML of the set" value={text} onChange={over.change} faults={faults} words={words} describedBy="set-problems" />
       </Suspense>
       <div id="set-problems" role="status" className="min-h-[22px]">
         {problems.map((problem) => (
@@ -78,7 +84,7 @@ export function RequirementEditor({
         {canEdit && (
           <button
             className="btn btn-primary"
-            disabled={busy || problems.length > 0 || !tried.data || settled !== text}
+            disabled={busy || over.isBehind || problems.length > 0 || !tried.data || settled !== text}
             onClick={() => void save()}
           >
             Keep this set
@@ -88,14 +94,14 @@ export function RequirementEditor({
           className="btn"
           onClick={() => {
             // left on purpose: it does not come back
-            setText(first);
+            over.leave();
             onDone();
           }}
         >
           Leave it
         </button>
         {canEdit && set && set.origin !== 'shipped' && (
-          <button className="btn" onClick={() => void remove()}>
+          <button className="btn" disabled={busy || over.isBehind} onClick={() => void remove()}>
             {set.origin === 'own' ? 'Remove this set' : 'Back to the shipped set'}
           </button>
         )}

@@ -3,7 +3,9 @@ import { useState } from 'react';
 import { call } from '../api/client.js';
 import { useCanEdit } from '../api/session.js';
 import { signonSteps } from './signonSteps.js';
+import { Meanwhile } from '../ui/Meanwhile.js';
 import { useAction } from '../ui/useAction.js';
+import { useOver } from '../ui/useOver.js';
 
 /** Rules that give requests to steps, in the order in which they are tried. A * stands for any text. */
 export function Rules({
@@ -20,8 +22,9 @@ export function Rules({
 }) {
   const { run } = useAction('foot');
   const canEdit = useCanEdit();
-  const [open, setOpen] = useState(false);
-  const [list, setList] = useState(rules);
+  const over = useOver('signon/rules', { value: rules, version });
+  const [open, setOpen] = useState(over.isTyped);
+  const { value: list, change: setList } = over;
   const set = (i: number, change: Partial<SignonRule>) => {
     const next = list.map((rule, j) => {
       if (i !== j) return rule;
@@ -35,7 +38,8 @@ export function Rules({
   };
   const save = (wanted: SignonRule[] | null) =>
     run(async () => {
-      await call('signon/rules', 'PUT', { rules: wanted, seen: version });
+      await call('signon/rules', 'PUT', { rules: wanted, seen: over.seen });
+      over.leave();
       return { text: wanted ? 'The rules are kept for everybody.' : 'The shipped rules count again.' };
     });
   return (
@@ -46,6 +50,15 @@ export function Rules({
         </button>
         <span className="font-normal text-ink-3 text-[13px] ml-2">{shipped ? 'shipped' : 'your own'}</span>
       </h2>
+      <Meanwhile what="These rules were" over={over}>
+        <ol className="mono mt-1">
+          {rules.map(({ step, method = '', host = '', path = '' }) => (
+            <li key={`${step} ${method} ${host} ${path}`}>
+              {step}: {[method, host, path].filter(Boolean).join(' ')}
+            </li>
+          ))}
+        </ol>
+      </Meanwhile>
       {open && (
         <>
           <table className="mt-2 border-collapse">
@@ -77,11 +90,20 @@ export function Rules({
               <button className="btn" onClick={() => setList([...list, { step: 'list of resources', path: '*' }])}>
                 Add a rule
               </button>
-              <button className="btn" disabled={!list.every((rule) => rule.host ?? rule.path)} onClick={() => void save(list)}>
+              <button
+                className="btn"
+                disabled={over.isBehind || !list.every((rule) => rule.host ?? rule.path)}
+                onClick={() => void save(list)}
+              >
                 Keep these rules
               </button>
+              {over.isTyped && !over.isBehind && (
+                <button className="btn" onClick={over.leave}>
+                  Leave them as they were
+                </button>
+              )}
               {!shipped && (
-                <button className="btn" onClick={() => void save(null)}>
+                <button className="btn" disabled={over.isBehind} onClick={() => void save(null)}>
                   Back to the shipped rules
                 </button>
               )}

@@ -37,7 +37,6 @@ export function SignonPage() {
       {reading && file && <Recording key={`${file.name}${file.lastModified}`} reading={reading} name={file.name} />}
       {rules.data && (
         <Rules
-          key={JSON.stringify(rules.data.rules)}
           rules={rules.data.rules}
           shipped={rules.data.shipped}
           version={rules.data.version}

@@ -11,5 +11,10 @@ export function useTyped<T>(name: string, first: T): [T, Dispatch<SetStateAction
     const timer = setTimeout(() => keepTyped(key, isFirst ? null : value), 250);
     return () => clearTimeout(timer);
   }, [key, value, isFirst]);
-  return [value, setValue];
+  const set: Dispatch<SetStateAction<T>> = (next) => {
+    setValue(next);
+    // what is left or sent is gone at once: the page may go with it, before a moment is over
+    if (typeof next !== 'function' && JSON.stringify(next) === JSON.stringify(first)) keepTyped(key, null);
+  };
+  return [value, set];
 }
