@@ -52,8 +52,8 @@ export function Rules({
       </h2>
       <Meanwhile what="These rules were" over={over}>
         <ol className="mono mt-1">
-          {rules.map(({ step, method = '', host = '', path = '' }) => (
-            <li key={`${step} ${method} ${host} ${path}`}>
+          {rules.map(({ step, method = '', host = '', path = '' }, i) => (
+            <li key={i}>
               {step}: {[method, host, path].filter(Boolean).join(' ')}
             </li>
           ))}
