@@ -197,6 +197,20 @@ test('what does not fit is told with whom, and one click makes a draft; the matr
   await page.getByRole('button', { name: 'Make a draft: Let it wait 60 s at MV Avocet' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Let it wait 60 s at MV Avocet' })).toBeVisible();
   await expect(page.getByText('Time allowed for the second factor 60 s for location mv-avocet')).toBeVisible();
+  // a name that somebody else gives it meanwhile is told beside the one that is typed
+  await page.getByRole('button', { name: 'Rename it' }).click();
+  await page.getByLabel('Name of the draft').fill('Patience at sea');
+  await page.evaluate(async () => {
+    const headers = { 'x-underpass': '1', 'content-type': 'application/json' };
+    const path = `/api/drafts/${location.pathname.split('/').at(-1)}`;
+    const { updatedAt: seen } = (await (await fetch(path, { headers })).json()) as { updatedAt: string };
+    await fetch(path, { method: 'PUT', headers, body: JSON.stringify({ name: 'Theirs', seen }) });
+  });
+  await page.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(page.getByText('Somebody called it “Theirs” meanwhile.')).toBeVisible();
+  await expect(page.getByLabel('Name of the draft')).toHaveValue('Patience at sea');
+  await page.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^Patience at sea/ })).toBeVisible();
   await page.getByRole('button', { name: 'Drop the draft' }).click();
   await page.goto('/settings/carried');
   const row = page.getByRole('row', { name: /^Text by the clipboard/ }).first();

@@ -48,7 +48,7 @@ export function DraftPage() {
   return (
     <div className="grid gap-x-12 gap-y-6 grid-cols-[minmax(0,1fr)] min-[1000px]:grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-w-0">
-        <Name key={draft.name} draft={draft} canEdit={canEdit} onName={(name) => void working.rename(name)} />
+        <Name key={draft.id} draft={draft} canEdit={canEdit} onName={working.rename} />
         <p className="text-ink-2">
           Begun by {draft.createdBy}, {moment(draft.createdAt)}. On paper, nothing is applied. <CopyAddress />
         </p>
@@ -105,19 +105,20 @@ export function DraftPage() {
   );
 }
 
-function Name({ draft, canEdit, onName }: { draft: DraftView; canEdit: boolean; onName: (name: string) => void }) {
-  const [text, setText] = useState<string | null>(null);
-  if (text === null)
+function Name({ draft, canEdit, onName }: { draft: DraftView; canEdit: boolean; onName: (name: string) => Promise<boolean> }) {
+  const [typed, setTyped] = useState<{ text: string; over: string } | null>(null);
+  if (typed === null)
     return (
       <h1 className="flex flex-wrap gap-3 items-center">
         {draft.name}
         {canEdit && (
-          <button className="btn btn-small" onClick={() => setText(draft.name)}>
+          <button className="btn btn-small" onClick={() => setTyped({ text: draft.name, over: draft.name })}>
             Rename it
           </button>
         )}
       </h1>
     );
+  const { text, over } = typed;
   const fault = text.trim() === '' ? 'A draft needs a name.' : text.trim().length > 120 ? 'At most 120 characters.' : null;
   return (
     <form
@@ -125,8 +126,8 @@ function Name({ draft, canEdit, onName }: { draft: DraftView; canEdit: boolean; 
       onSubmit={(event) => {
         event.preventDefault();
         if (fault) return;
-        onName(text.trim());
-        setText(null);
+        // what was typed stays where it could not be kept
+        void onName(text.trim()).then((done) => done && setTyped(null));
       }}
     >
       <label className="sr-only" htmlFor="draft-name">
@@ -139,14 +140,15 @@ function Name({ draft, canEdit, onName }: { draft: DraftView; canEdit: boolean; 
         autoFocus
         aria-invalid={fault !== null}
         aria-describedby="draft-name-fault"
-        onChange={({ target }) => setText(target.value)}
+        onChange={({ target }) => setTyped({ text: target.value, over })}
       />
       <button className="btn" disabled={fault !== null}>
         Keep the name
       </button>
-      <button type="button" className="btn btn-quiet" onClick={() => setText(null)}>
+      <button type="button" className="btn btn-quiet" onClick={() => setTyped(null)}>
         Leave it
       </button>
+      {draft.name !== over && <span className="text-amber">Somebody called it “{draft.name}” meanwhile.</span>}
       <span id="draft-name-fault" role="alert" className="text-brick">
         {fault}
       </span>
