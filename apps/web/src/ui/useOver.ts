@@ -17,7 +17,9 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
  * @param stands what is kept, and its version
  */
 export function useOver<T>(name: string, stands: { value: T; version: number }) {
-  const [typed, setTyped] = useTyped<Typed<T> | null>(name, null);
+  const [kept, setTyped] = useTyped<Typed<T> | null>(name, null);
+  // a tab that was open before this page was another kept something else under this name
+  const typed = kept !== null && typeof kept === 'object' && 'base' in kept ? kept : null;
   const isBehind = typed !== null && !same(stands.value, typed.base);
   return {
     value: typed === null ? stands.value : typed.value,
