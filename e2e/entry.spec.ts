@@ -149,3 +149,36 @@ test('a sign-in recorded by the browser is read into steps in a worker, kept, an
   await page.getByLabel(/Drop a HAR file here/).setInputFiles(join(folder, 'broken.har'));
   await expect(page.getByText(/broken.har is not JSON/)).toBeVisible();
 });
+
+test('rules that somebody else keeps while they are typed over: both are there, and which goes on is said', async ({ page }) => {
+  await signIn(page, people.engineer, '/access/sign-on');
+  await page.getByRole('button', { name: /rules that give requests to steps/ }).click();
+  const path = page.getByRole('textbox', { name: /Path/ }).first();
+  const shipped = await path.inputValue();
+  await path.fill('/mine*');
+  const keep = (change: 'fewer' | 'shipped') =>
+    page.evaluate(async (what) => {
+      const headers = { 'x-underpass': '1', 'content-type': 'application/json' };
+      const now = (await (await fetch('/api/signon/rules', { headers })).json()) as { rules: object[]; version: number };
+      const body = JSON.stringify({ rules: what === 'fewer' ? now.rules.slice(0, -1) : null, seen: now.version });
+      await fetch('/api/signon/rules', { method: 'PUT', headers, body });
+      return now.rules.length;
+    }, change);
+  await keep('fewer');
+  const meanwhile = page.getByRole('region', { name: 'Kept by somebody else' });
+  await expect(meanwhile).toContainText('These rules were kept by somebody else meanwhile. Nothing of yours is lost.');
+  await expect(page.getByRole('button', { name: 'Keep these rules' })).toBeDisabled();
+  await expect(path).toHaveValue('/mine*');
+  // what is typed is there after a reload, and theirs still told
+  await expect.poll(() => page.evaluate(() => JSON.stringify(sessionStorage).includes('/mine'))).toBe(true);
+  await page.reload();
+  await expect(path).toHaveValue('/mine*');
+  await meanwhile.getByRole('button', { name: 'Go on with mine, in place of theirs' }).click();
+  await page.getByRole('button', { name: 'Keep these rules' }).click();
+  await expect(page.getByText('The rules are kept for everybody.')).toBeVisible();
+  await expect(meanwhile).toHaveCount(0);
+  await expect(path).toHaveValue('/mine*');
+  // what nobody types over follows
+  await keep('shipped');
+  await expect(path).toHaveValue(shipped);
+});
