@@ -120,7 +120,7 @@ export class RequirementsController {
       plan,
       request.user.name,
       shipped ? `Requirement set ${id} as shipped again` : `Requirement set ${id} removed`,
-      seen === undefined ? {} : { seen },
+      { seen },
     );
   }
 

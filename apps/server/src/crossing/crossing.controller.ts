@@ -3,8 +3,6 @@ import { InjectDataSource } from '@nestjs/typeorm';
 import { ApiTags } from '@nestjs/swagger';
 import {
   ChangeRequest,
-  DraftRequest,
-  DraftView,
   ImpactRequest,
   TryRequest,
   type CrossingBetween,
@@ -33,8 +31,6 @@ import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import type { SignedRequest } from '../signin/session.guard.js';
 import { Needs } from '../signin/session.guard.js';
-import { Draft } from '../database/entities.js';
-import { uuidV7 } from '../database/uuid.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
 import { ChangeHistory } from '../estate/changeHistory.service.js';
@@ -45,8 +41,6 @@ import { ResultsService } from './results.service.js';
 import { Answers } from '../edge/answers.js';
 
 const Uuid = z.uuid();
-const mostDraftsOfOne = 200;
-const mostDrafts = 2000;
 
 @ApiTags('crossing')
 @Controller()
@@ -166,37 +160,6 @@ export class CrossingController {
   @HttpCode(200)
   undo(@Param('id', { schema: Uuid }) id: string, @Req() request: SignedRequest): Promise<Applied> {
     return this.changes.undo(id, request.user.name);
-  }
-
-  @Get('drafts')
-  @Answers(DraftView.array())
-  async drafts(): Promise<DraftView[]> {
-    const kept = await this.data.getRepository(Draft).find({ order: { createdAt: 'DESC' }, take: 200 });
-    return kept.map((draft) => this.paper.draftView(draft));
-  }
-
-  @Post('drafts')
-  @Answers(DraftView, 201)
-  @Takes(MB)
-  async keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<DraftView> {
-    this.paper.assertGood(body.change);
-    const drafts = this.data.getRepository(Draft);
-    const [own, all] = [await drafts.countBy({ createdBy: request.user.name }), await drafts.count()];
-    if (own >= mostDraftsOfOne || all >= mostDrafts)
-      throw new ProblemError(429, 'Too many drafts', `There are ${own} drafts of yours and ${all} in all. Drop some that are done with.`);
-    const at = new Date();
-    const draft = drafts.create({
-      id: uuidV7(),
-      name: body.name,
-      crossing: body.crossing ?? null,
-      // with what stands there now beside it, so that it shows later what somebody changed meanwhile
-      change: this.paper.grounded(body.change),
-      createdBy: request.user.name,
-      createdAt: at,
-      updatedAt: at,
-    });
-    await drafts.insert(draft as never);
-    return this.paper.draftView(draft);
   }
 }
 

@@ -1,6 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { InjectDataSource } from '@nestjs/typeorm';
 import {
   ComparedDrafts,
   DraftApplied,
@@ -9,15 +8,15 @@ import {
   DraftAtPlaceQuery,
   DraftDropQuery,
   DraftEdit,
+  DraftRequest,
   DraftView,
   type Change,
   type Setting,
 } from '@underpass/contracts';
 import { compare, ImpactTally, isEmpty, narrowed, same, type NarrowTo } from '@underpass/core';
-import { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
-import { Draft } from '../database/entities.js';
+import type { Draft } from '../database/entities.js';
 import { Answers, AnswersNothing } from '../edge/answers.js';
 import { AtOnce, MB, Takes } from '../edge/takes.js';
 import { ChangeService } from '../estate/change.service.js';
@@ -26,13 +25,12 @@ import { EstateStore } from '../estate/estate.store.js';
 import { eachInSlices } from '../jobs/slices.js';
 import { ProblemError } from '../problems/problem.js';
 import type { SignedRequest } from '../signin/session.guard.js';
+import { assertSeen, DraftsService } from './drafts.service.js';
 import { SettingsService } from './settings.service.js';
 
 const Uuid = z.uuid();
-const writtenSince = () =>
-  new ProblemError(409, 'Changed meanwhile', 'Somebody wrote this draft since you saw it. Nothing was overwritten: look at it anew.');
 
-/** Drafts that are worked on: written again, refreshed, compared, applied. */
+/** Drafts: kept, written again, refreshed, compared, applied, dropped. */
 @ApiTags('settings')
 @Controller('drafts')
 export class DraftsController {
@@ -42,13 +40,26 @@ export class DraftsController {
     private readonly settings: SettingsService,
     private readonly changes: ChangeService,
     private readonly paper: PaperService,
-    @InjectDataSource() private readonly data: DataSource,
+    private readonly drafts: DraftsService,
   ) {}
+
+  @Get()
+  @Answers(DraftView.array())
+  latest(): Promise<DraftView[]> {
+    return this.drafts.latest();
+  }
+
+  @Post()
+  @Answers(DraftView, 201)
+  @Takes(MB)
+  keep(@Body({ schema: DraftRequest }) body: DraftRequest, @Req() request: SignedRequest): Promise<DraftView> {
+    return this.drafts.keep(body, request.user.name);
+  }
 
   @Get(':id')
   @Answers(DraftView)
   async one(@Param('id', { schema: Uuid }) id: string): Promise<DraftView> {
-    return this.paper.draftView(await this.find(id));
+    return this.paper.draftView(await this.drafts.find(id));
   }
 
   /** Writes a draft again; where somebody else did meanwhile nothing is overwritten. */
@@ -59,12 +70,12 @@ export class DraftsController {
     @Param('id', { schema: Uuid }) id: string,
     @Body({ schema: DraftEdit }) { name, change, seen }: DraftEdit,
   ): Promise<DraftView> {
-    const draft = await this.find(id);
+    const draft = await this.drafts.find(id);
     if (change) {
       if (isEmpty(change)) throw new ProblemError(422, 'Nothing in it', 'A draft holds one step at least. Drop it instead.');
       this.paper.assertGood(change);
     }
-    return this.written(draft, { ...(name ? { name } : {}), ...(change ? { change: this.paper.grounded(change) } : {}) }, seen);
+    return this.drafts.written(draft, { ...(name ? { name } : {}), ...(change ? { change: this.paper.grounded(change) } : {}) }, seen);
   }
 
   /** Puts a draft on the estate of now: what others changed meanwhile is what it rests on from here. */
@@ -75,8 +86,8 @@ export class DraftsController {
     @Param('id', { schema: Uuid }) id: string,
     @Body({ schema: DraftEdit.pick({ seen: true }) }) { seen }: { seen: string },
   ): Promise<DraftView> {
-    const draft = await this.find(id);
-    return this.written(draft, { change: this.paper.grounded(draft.change) }, seen);
+    const draft = await this.drafts.find(id);
+    return this.drafts.written(draft, { change: this.paper.grounded(draft.change) }, seen);
   }
 
   /** Drops a draft; where somebody wrote it since it was seen it stays. */
@@ -87,19 +98,14 @@ export class DraftsController {
     @Param('id', { schema: Uuid }) id: string,
     @Query({ schema: DraftDropQuery }) { seen }: z.infer<typeof DraftDropQuery>,
   ): Promise<void> {
-    const drafts = this.data.getRepository(Draft);
-    const draft = await drafts.findOneBy({ id });
-    if (!draft) return;
-    if (seen !== undefined) this.assertSeen(draft, seen);
-    const { affected } = await drafts.delete(seen === undefined ? { id } : { id, updatedAt: draft.updatedAt });
-    if (affected !== 1 && (await drafts.existsBy({ id }))) throw writtenSince();
+    await this.drafts.drop(id, seen);
   }
 
   /** Two drafts beside each other, field by field. */
   @Get(':id/beside/:other')
   @Answers(ComparedDrafts)
   async compare(@Param('id', { schema: Uuid }) id: string, @Param('other', { schema: Uuid }) other: string): Promise<ComparedDrafts> {
-    const [first, second] = [await this.find(id), await this.find(other)];
+    const [first, second] = [await this.drafts.find(id), await this.drafts.find(other)];
     return compare(this.store.model, first.change, second.change, Date.now()).slice(0, 2000);
   }
 
@@ -110,7 +116,7 @@ export class DraftsController {
     @Param('id', { schema: Uuid }) id: string,
     @Query({ schema: DraftAtPlaceQuery }) to: z.infer<typeof DraftAtPlaceQuery>,
   ): Promise<DraftAtPlace> {
-    const draft = await this.find(id);
+    const draft = await this.drafts.find(id);
     const { version, model } = this.store;
     const { change, left } = narrowed(model, draft.change, to);
     this.paper.assertGood(change);
@@ -144,8 +150,8 @@ export class DraftsController {
     @Body({ schema: DraftApply }) { seen, narrow, reason }: DraftApply,
     @Req() request: SignedRequest,
   ): Promise<DraftApplied> {
-    const draft = await this.find(id);
-    this.assertSeen(draft, seen);
+    const draft = await this.drafts.find(id);
+    assertSeen(draft, seen);
     const { change, left } = this.fresh(draft, narrow);
     if (change.hypotheses.length)
       throw new ProblemError(422, 'Waits for work outside', 'Part of this draft waits for work outside. Apply it once that is done.');
@@ -189,31 +195,5 @@ export class DraftsController {
     const tally = new ImpactTally(this.results.reader, change, ({ id }) => this.results.summary(id));
     await eachInSlices(tally.crossings, (ref) => tally.add(ref));
     return tally.result().newlyBlocked;
-  }
-
-  private async find(id: string): Promise<Draft> {
-    const draft = await this.data.getRepository(Draft).findOneBy({ id });
-    if (!draft) throw new ProblemError(404, 'Not found', 'There is no such draft. It may have been dropped.');
-    return draft;
-  }
-
-  private assertSeen({ updatedAt }: Draft, seen: string): void {
-    if (updatedAt.toISOString() !== seen) throw writtenSince();
-  }
-
-  /** Writes over the version that was seen, in one statement: of two who do at once the second is told. */
-  private async written(draft: Draft, more: Partial<Pick<Draft, 'name' | 'change'>>, seen: string): Promise<DraftView> {
-    this.assertSeen(draft, seen);
-    // later than the one before, though the clock stood still
-    const updatedAt = new Date(Math.max(Date.now(), draft.updatedAt.getTime() + 1));
-    const { affected } = await this.data
-      .getRepository(Draft)
-      .createQueryBuilder()
-      .update()
-      .set({ ...(more as object), updatedAt })
-      .where("id = :id AND date_trunc('milliseconds', updated_at) = :was", { id: draft.id, was: draft.updatedAt })
-      .execute();
-    if (affected !== 1) throw writtenSince();
-    return this.paper.draftView({ ...draft, ...more, updatedAt });
   }
 }

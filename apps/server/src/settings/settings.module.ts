@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CrossingModule } from '../crossing/crossing.module.js';
 import { EstateModule } from '../estate/estate.module.js';
 import { DraftsController } from './drafts.controller.js';
+import { DraftsService } from './drafts.service.js';
 import { RedirectionController } from './redirection.controller.js';
 import { SettingsController } from './settings.controller.js';
 import { SettingsService } from './settings.service.js';
@@ -10,6 +11,6 @@ import { SettingsService } from './settings.service.js';
 @Module({
   imports: [CrossingModule, EstateModule],
   controllers: [SettingsController, RedirectionController, DraftsController],
-  providers: [SettingsService],
+  providers: [SettingsService, DraftsService],
 })
 export class SettingsModule {}
