@@ -1,18 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import {
-  completed,
-  readFolder,
-  type Applied,
-  type AuditEntry,
-  type CheckLinkView,
-  type CrossingPage,
-  type ImportJob,
-  type Location,
-} from '@underpass/contracts';
+import { completed, type AuditEntry, type CheckLinkView, type CrossingPage } from '@underpass/contracts';
 import { readerOfSlice, type Board, type Evidence, type Slice } from '@underpass/core';
-import { strFromU8, unzipSync } from 'fflate';
 import { WebSocket } from 'ws';
-import { demoFiles, makeDatabase, people, startServer, type TestServer } from './server.js';
+import { makeDatabase, people, startServer, type TestServer } from './server.js';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let one: TestServer;
@@ -41,14 +31,6 @@ const until = async <T>(read: () => Promise<T>, good: (value: T) => boolean): Pr
   throw new Error('it never came');
 };
 const board = async (server: TestServer) => (await server.call('board', { cookie: engineer })).body as { version: number; board: Board };
-const importing = async (files: Record<string, string>, apply: boolean, seen?: number): Promise<ImportJob> => {
-  const { body } = await one.call('estate/import', { method: 'POST', body: { files, apply, seen }, cookie: engineer });
-  const { id } = body as ImportJob;
-  return until(
-    async () => (await one.call(`estate/import/${id}`, { cookie: engineer })).body as ImportJob,
-    (job) => job.state !== 'running',
-  );
-};
 
 describe('doors', () => {
   test('every route is closed without a sign-in, and changes need the header and the role', async () => {
@@ -143,64 +125,6 @@ describe('doors', () => {
 });
 
 describe('the estate', () => {
-  test('importing the same folder twice changes nothing, and the export is the folder unchanged in content', async () => {
-    expect(await importing(demoFiles(), true)).toMatchObject({
-      state: 'applied',
-      result: { added: 0, changed: 0, measurements: 0, rejectedTotal: 0 },
-    });
-    const zip = await one.exported('estate/exports', engineer);
-    const files = new Map(Object.entries(unzipSync(zip)).map(([name, bytes]) => [name, strFromU8(bytes)]));
-    const [first, again] = [readFolder(new Map(Object.entries(demoFiles()))), readFolder(files)];
-    expect(again.problems).toEqual([]);
-    const sorted = (list: { id: string }[]) => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
-    // what is secret comes out sealed, and is read again as what it was
-    for (const each of [...first.estate.location, ...first.estate.endpoint])
-      if (each.wifi?.key !== undefined) each.wifi.key = expect.stringMatching(/^sealed:/) as unknown as string;
-    for (const kind of Object.keys(first.estate) as 'person'[]) expect(sorted(again.estate[kind])).toEqual(sorted(first.estate[kind]));
-    expect(sorted(again.measurements)).toEqual(sorted(first.measurements));
-  });
-
-  test('a dry run writes nothing; one wrong row and nothing of the rest is written either', async () => {
-    const { version } = await board(one);
-    const files = { 'people.csv': 'id,name,kind,location,groups\nP900,New Person,staff,head-office,all-staff\n' };
-    expect(await importing(files, false)).toMatchObject({ state: 'checked', result: { added: 1 } });
-    const broken = { 'people.csv': `${files['people.csv']}P901,Lost,staff,atlantis,\n` };
-    expect(await importing(broken, true)).toMatchObject({
-      state: 'rejected',
-      result: { rejected: [{ file: 'people.csv', line: 3, field: 'location' }] },
-    });
-    expect((await one.call('estate/person/P900', { cookie: engineer })).status).toBe(404);
-    expect((await board(one)).version).toBe(version);
-  });
-
-  test('what somebody wrote since a folder was compared is not written over', async () => {
-    const id = 'tolmouth';
-    const [header = '', ...lines] = (demoFiles()['locations.csv'] ?? '').split('\n');
-    const cells = (lines.find((line) => line.startsWith(`${id},`)) ?? '').split(',');
-    const rows = (downMbps: number) => {
-      const row = cells.with(header.split(',').indexOf('downMbps'), String(downMbps));
-      return { 'locations.csv': `${header}\n${row.join(',')}\n` };
-    };
-    const { result: first } = await importing(rows(41), false);
-    expect(first).toMatchObject({ changed: 1 });
-    const patch = { do: 'change', kind: 'location', id, set: { downMbps: 77 } };
-    const body = { change: { patches: [patch], hypotheses: [] }, summary: 'Wider' };
-    const { changeId } = (await one.call('changes', { method: 'POST', cookie: engineer, body })).body as Applied;
-    const late = await importing(rows(41), true, first?.version);
-    expect(late).toMatchObject({
-      state: 'rejected',
-      message: 'Location tolmouth was changed meanwhile. Nothing was written: look at it again.',
-    });
-    const now = async () => ((await one.call(`estate/location/${id}`, { cookie: engineer })).body as { object: Location }).object.downMbps;
-    expect(await now()).toBe(77);
-    const { result: second } = await importing(rows(41), false);
-    expect(await importing(rows(41), true, second?.version)).toMatchObject({ state: 'applied', result: { changed: 1 } });
-    expect(await now()).toBe(41);
-    const [latest] = (await one.call('changes', { cookie: engineer })).body as AuditEntry[];
-    for (const change of [latest?.changeId, changeId])
-      expect((await one.call(`changes/${change}/undo`, { method: 'POST', cookie: engineer, body: {} })).status).toBe(200);
-  });
-
   test('an object in use cannot be removed; an edit is on the other server too, with who did it, and can be taken back', async () => {
     expect((await one.call('estate/region/estuary', { method: 'DELETE', cookie: engineer })).status).toBe(409);
     const read = await one.call('estate/location/tolmouth', { cookie: engineer });
