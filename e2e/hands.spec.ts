@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { crossingPath, people, pick, signIn } from './pages/app.js';
 
@@ -268,6 +268,35 @@ test('what is typed into a form is never taken away: a caption stays with anothe
   page.on('dialog', (dialog) => void dialog.accept());
   await page.reload();
   await expect(page.getByLabel('Text', { exact: true })).toHaveValue('rttMs');
+});
+
+test('what was typed in the very moment before the page goes is there again', async ({ page }) => {
+  await signIn(page, people.engineer, '/estate/assumed');
+  page.on('dialog', (dialog) => void dialog.accept());
+  /** The last letter and the reload in one: no moment in between. */
+  const typedAndGone = async (field: Locator, text: string) => {
+    await field.evaluate((input: HTMLInputElement | HTMLTextAreaElement, value) => {
+      const { prototype } = input instanceof HTMLInputElement ? HTMLInputElement : HTMLTextAreaElement;
+      Object.getOwnPropertyDescriptor(prototype, 'value')!.set!.call(input, value);
+      input.dispatchEvent(new Event('input', { bubbles: true }));
+      location.reload();
+    }, text);
+    await page.waitForLoadState();
+    await expect(field).toHaveValue(text);
+  };
+  await typedAndGone(page.getByLabel('office work: Key to pixel, at most ms'), '240');
+  await page.goto('/estate/measurements');
+  await typedAndGone(page.getByLabel('Text', { exact: true }), 'rttMs');
+  await page.goto('/estate/location/wexcombe');
+  await typedAndGone(page.getByRole('textbox', { name: /^Name/ }), 'Depot at the ford');
+  await page.goto('/access/requirements');
+  await page.getByRole('button', { name: 'Write a set of your own' }).click();
+  const text = page.getByLabel('YAML of the set');
+  await text.fill('name: at the weir');
+  await page.evaluate(() => location.reload());
+  await page.waitForLoadState();
+  await page.getByRole('button', { name: 'Write a set of your own' }).click();
+  await expect(text).toContainText('name: at the weir');
 });
 
 test('a field left empty that must be filled is told in plain words, and nothing typed is lost', async ({ page }) => {

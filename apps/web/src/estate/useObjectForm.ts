@@ -20,6 +20,7 @@ import { useNavigate } from 'react-router';
 import { ApiError, call } from '../api/client.js';
 import { useSession } from '../api/session.js';
 import { keepTyped, typedBefore } from '../ui/typed.js';
+import { useKeptSoon } from '../ui/useKeptSoon.js';
 import { useAction } from '../ui/useAction.js';
 import { useLeaving } from '../ui/useLeaving.js';
 import type { ConflictView } from './Conflict.js';
@@ -208,18 +209,10 @@ function signedAnew(kind: ObjectKind, before: FormTexts, object: Record<string, 
 
 /** What is typed is kept in the tab a moment after it was typed, until it is saved or left. */
 function useKeptTyped(form: UseFormReturn<FieldValues>, kind: ObjectKind, key: string, basis: string | null): void {
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const { unsubscribe } = form.watch(() => {
-      clearTimeout(timer);
-      timer = setTimeout(() => {
-        const { isDirty, defaultValues: base } = form.formState;
-        if (isDirty) keepTyped(key, { version: basis, base, texts: withoutSecrets(kind, form.getValues(), base as FormTexts) });
-      }, 250);
-    });
-    return () => {
-      clearTimeout(timer);
-      unsubscribe();
-    };
-  }, [form, kind, key, basis]);
+  const { soon } = useKeptSoon(() => {
+    const { isDirty, defaultValues: base } = form.formState;
+    const texts = () => withoutSecrets(kind, form.getValues(), base as FormTexts);
+    keepTyped(key, isDirty ? { version: basis, base, texts: texts() } : null);
+  });
+  useEffect(() => form.watch(() => soon()).unsubscribe, [form]);
 }

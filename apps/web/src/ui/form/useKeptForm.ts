@@ -2,6 +2,7 @@ import { useEffect, useEffectEvent, useRef } from 'react';
 import { useFormState, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { useSession } from '../../api/session.js';
 import { keepTyped, typedBefore } from '../typed.js';
+import { useKeptSoon } from '../useKeptSoon.js';
 
 /**
  * What is typed into a form is kept in the browser's tab a moment later, and there again after a reload, until it is sent or left.
@@ -27,7 +28,7 @@ export function useKeptForm<In extends FieldValues, Out>(
     if (!follow) return form.reset({ ...form.getValues(), ...before }, { keepDefaultValues: true });
     if (before.typed && before.base) form.reset(follow.back(before.typed, before.base), { keepDefaultValues: true });
   });
-  const keep = useEffectEvent(() => {
+  const { soon, drop } = useKeptSoon(() => {
     const open = Object.fromEntries(Object.entries(form.getValues()).filter(([field]) => !secret.includes(field)));
     keepTyped(key, moved.current ? (follow ? { typed: open, base: follow.base } : open) : null);
   });
@@ -36,15 +37,12 @@ export function useKeptForm<In extends FieldValues, Out>(
   // is being typed
   useEffect(() => {
     comeBack();
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const { unsubscribe } = watch(() => {
-      clearTimeout(timer);
-      timer = setTimeout(keep, 250);
-    });
-    return () => {
-      clearTimeout(timer);
-      unsubscribe();
-    };
+    return watch(() => soon()).unsubscribe;
   }, [control, watch, key]);
-  return { forget: () => keepTyped(key, null) };
+  return {
+    forget: () => {
+      drop();
+      keepTyped(key, null);
+    },
+  };
 }
