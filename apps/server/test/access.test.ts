@@ -183,7 +183,7 @@ describe('guests and requirement sets', () => {
       await at.server.call(`changes/${(applied as Applied).changeId}/undo`, { method: 'POST', cookie: at.engineer, waits: false });
       expect(await get('access/why?person=P382&resource=call-desktop')).toMatchObject({ seen: false });
     } finally {
-      letCome();
+      await letCome();
     }
   });
 

@@ -96,13 +96,13 @@ describe('a draft that is worked on', () => {
 
   test('applied at one place alone, taken back, and applied again; what is in force is told right after', async () => {
     const kept = await draft('Sixty frames at one place', wish);
-    // what is in force does not wait for verdicts
-    const letCome = holdVerdicts(demo.server);
     const write = async <T>(path: string, body: object) =>
       (await demo.server.call(path, { method: 'POST', cookie: demo.engineer, body, waits: false })).body as T;
-    try {
-      for (let n = 0; n < 2; n++) {
-        const { version } = await preview(kept.id, 'head-office');
+    for (let n = 0; n < 2; n++) {
+      const { version } = await preview(kept.id, 'head-office');
+      // what is in force does not wait for verdicts
+      const letCome = holdVerdicts(demo.server);
+      try {
         const applied = await write<DraftApplied>(`drafts/${kept.id}/apply`, {
           seen: kept.updatedAt,
           narrow: { ...place('head-office'), version },
@@ -113,9 +113,9 @@ describe('a draft that is worked on', () => {
         expect(entries).toContainEqual(expect.objectContaining({ where: 'Location Head office' }));
         if (n === 0) await write(`changes/${applied.changeId}/undo`, {});
         expect(await at()).toBe(n === 0 ? 30 : 60);
+      } finally {
+        await letCome();
       }
-    } finally {
-      letCome();
     }
     expect((await send('POST', `drafts/${kept.id}/apply`, { seen: '2026-01-01T00:00:00.000Z' })).status).toBe(409);
   });
@@ -184,5 +184,21 @@ describe('a draft that is worked on', () => {
     const [latest] = await get<{ summary: string; changeId: string }[]>('changes');
     expect(latest?.summary).toBe('Straight: the gateway is rebuilt tonight');
     await send('POST', `changes/${with_.body.changeId}/undo`, {});
+  });
+
+  test('whom it shuts out is asked of what is written, though verdicts are still those from before', async () => {
+    const kept = await draft('Straight again', to('transport.wayIn', 'straight', 'location', 'home'));
+    // shut out already: nobody more is, and it could be applied without a reason
+    const shut = await send<Applied>('POST', 'changes', { change: kept.change, summary: 'Shut' });
+    const letCome = holdVerdicts(demo.server);
+    const post = async (path: string, body: object) =>
+      (await demo.server.call(path, { method: 'POST', cookie: demo.engineer, body, waits: false })).body as { detail?: string };
+    await post(`changes/${shut.body.changeId}/undo`, {});
+    const applying = post(`drafts/${kept.id}/apply`, { seen: kept.updatedAt });
+    // long enough to answer without them
+    const soon = await Promise.race([applying, new Promise((done) => setTimeout(done, 300, 'waits'))]);
+    await letCome();
+    expect(soon).toBe('waits');
+    expect((await applying).detail).toMatch(/shuts out \d+ crossings/);
   });
 });

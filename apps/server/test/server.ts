@@ -82,14 +82,18 @@ export interface TestServer {
   exported: (path: string, cookie: string, body?: object) => Promise<Buffer>;
 }
 
-/** Holds back what crossings come to, as an estate does that takes its time. @returns lets them come */
-export function holdVerdicts({ app }: TestServer): () => void {
-  const { history } = app.get(ResultsService) as unknown as { history: VerdictHistory };
+/** Holds back what crossings come to, as an estate does that takes its time. @returns lets them come, and waits until they stand */
+export function holdVerdicts({ app }: TestServer): () => Promise<void> {
+  const results = app.get(ResultsService);
+  const { history } = results as unknown as { history: VerdictHistory };
   const { keep } = history;
   let letCome = (): void => undefined;
   const later = new Promise<void>((done) => (letCome = done));
   history.keep = (...found) => later.then(() => keep.apply(history, found));
-  return letCome;
+  return async () => {
+    letCome();
+    await results.settled();
+  };
 }
 
 /** The same for all servers and workers of a database. */

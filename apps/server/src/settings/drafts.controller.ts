@@ -158,8 +158,8 @@ export class DraftsController {
     if (change.patches.length === 0)
       throw new ProblemError(422, 'Nothing to apply', 'Nothing of this draft stands at a farther layer than that.');
     this.paper.assertGood(change);
-    const shutOut = await this.shutOut(change);
-    if (shutOut > 0 && !reason)
+    const shutOut = reason ? 0 : await this.shutOut(change);
+    if (shutOut > 0)
       throw new ProblemError(
         422,
         'A reason is needed',
@@ -190,8 +190,9 @@ export class DraftsController {
     return applied;
   }
 
-  /** Crossings that open now and would not any more. */
+  /** Crossings that open now and would not any more, on the estate as it is written: verdicts from before would call one shut that opens by now. */
   private async shutOut(change: Change): Promise<number> {
+    await this.results.standing();
     const tally = new ImpactTally(this.results.reader, change, ({ id }) => this.results.summary(id));
     await eachInSlices(tally.crossings, (ref) => tally.add(ref));
     return tally.result().newlyBlocked;

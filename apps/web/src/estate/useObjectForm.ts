@@ -214,5 +214,5 @@ function useKeptTyped(form: UseFormReturn<FieldValues>, kind: ObjectKind, key: s
     const texts = () => withoutSecrets(kind, form.getValues(), base as FormTexts);
     keepTyped(key, isDirty ? { version: basis, base, texts: texts() } : null);
   });
-  useEffect(() => form.watch(() => soon()).unsubscribe, [form]);
+  useEffect(() => form.watch(() => soon()).unsubscribe, [form, soon]);
 }

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useRef } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 
 /** After the last letter, ms. */
 const restMs = 250;
@@ -8,30 +8,32 @@ const restMs = 250;
  * put away on a telephone.
  */
 export function useKeptSoon(keep: () => void): { soon: () => void; drop: () => void } {
-  const latest = useEffectEvent(keep);
+  const latest = useRef(keep);
+  useLayoutEffect(() => {
+    latest.current = keep;
+  }, [keep]);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const drop = () => {
+  const drop = useCallback(() => {
     clearTimeout(timer.current);
     timer.current = undefined;
-  };
-  const now = useEffectEvent(() => {
+  }, []);
+  const now = useCallback(() => {
     if (timer.current === undefined) return;
     drop();
-    latest();
-  });
+    latest.current();
+  }, [drop]);
   useEffect(() => {
-    const goes = () => now();
-    addEventListener('pagehide', goes);
-    document.addEventListener('visibilitychange', goes);
+    addEventListener('pagehide', now);
+    document.addEventListener('visibilitychange', now);
     return () => {
-      removeEventListener('pagehide', goes);
-      document.removeEventListener('visibilitychange', goes);
-      goes();
+      removeEventListener('pagehide', now);
+      document.removeEventListener('visibilitychange', now);
+      now();
     };
-  }, []);
-  const soon = () => {
+  }, [now]);
+  const soon = useCallback(() => {
     drop();
-    timer.current = setTimeout(() => now(), restMs);
-  };
+    timer.current = setTimeout(now, restMs);
+  }, [drop, now]);
   return { soon, drop };
 }

@@ -9,7 +9,7 @@ export function useTyped<T>(name: string, first: T): [T, Dispatch<SetStateAction
   const [value, setValue] = useState<T>(() => typedBefore<T>(key) ?? first);
   const isFirst = JSON.stringify(value) === JSON.stringify(first);
   const { soon, drop } = useKeptSoon(() => keepTyped(key, isFirst ? null : value));
-  useEffect(() => soon(), [key, value, isFirst]);
+  useEffect(() => soon(), [soon, key, value, isFirst]);
   const set: Dispatch<SetStateAction<T>> = (next) => {
     setValue(next);
     if (typeof next === 'function' || JSON.stringify(next) !== JSON.stringify(first)) return;

@@ -38,7 +38,7 @@ export function useKeptForm<In extends FieldValues, Out>(
   useEffect(() => {
     comeBack();
     return watch(() => soon()).unsubscribe;
-  }, [control, watch, key]);
+  }, [control, watch, key, soon]);
   return {
     forget: () => {
       drop();
