@@ -163,6 +163,15 @@ describe('a draft that is worked on', () => {
     expect([status, body.detail]).toEqual([409, expect.stringMatching(/is 44 now\. Nothing was overwritten/)]);
     for (const wrong of ['layer=location', 'layer=attic&target=brack', 'target=brack', 'layer=location&target=brack&more=1'])
       expect([wrong, (await demo.server.call(`drafts/${kept.id}/at?${wrong}`, { cookie: demo.reader })).status]).toEqual([wrong, 400]);
+    // a lock farther out leaves it without effect
+    const object = { id: 'held', key: 'picture.frameCap', layer: 'organisation', target: '*', value: 24, locked: true };
+    const held: Change = { patches: [{ do: 'create', kind: 'setting', id: 'held', object }], hypotheses: [] };
+    const { body: made } = await send<Applied>('POST', 'changes', { change: held, summary: 'Held' });
+    expect((await preview(kept.id, 'gullsey')).locked).toMatchObject([
+      { entry: { id: 'held', value: 24 }, where: 'The whole organisation', all: true },
+    ]);
+    await send('POST', `changes/${made.changeId}/undo`, {});
+    expect((await preview(kept.id, 'gullsey')).locked).toEqual([]);
     // what is of another place is left out
     expect(await preview(kept.id, 'brack')).toMatchObject({ steps: 0, left: 1, replaced: [] });
   });

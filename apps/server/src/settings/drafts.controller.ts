@@ -13,7 +13,7 @@ import {
   type Change,
   type Setting,
 } from '@underpass/contracts';
-import { compare, ImpactTally, isEmpty, narrowed, same, type NarrowTo } from '@underpass/core';
+import { compare, ImpactTally, isEmpty, lockedOver, narrowed, same, type NarrowTo } from '@underpass/core';
 import { z } from 'zod';
 import { ResultsService } from '../crossing/results.service.js';
 import type { Draft } from '../database/entities.js';
@@ -29,6 +29,8 @@ import { assertSeen, DraftsService } from './drafts.service.js';
 import { SettingsService } from './settings.service.js';
 
 const Uuid = z.uuid();
+/** So many locks over a place are told. */
+const mostLocks = 50;
 
 /** Drafts: kept, written again, refreshed, compared, applied, dropped. */
 @ApiTags('settings')
@@ -135,6 +137,10 @@ export class DraftsController {
       steps: entries.length,
       left,
       replaced: replaced.map((each) => ({ ...each, written: written.get(each.entry.id) ?? null })),
+      locked: [...new Set(entries.map(({ after }) => after.key))]
+        .flatMap((key) => lockedOver(model, key, to))
+        .slice(0, mostLocks)
+        .map((lock) => ({ ...lock, where: this.settings.where(lock.entry) })),
     };
   }
 

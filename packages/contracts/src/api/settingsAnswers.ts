@@ -197,6 +197,9 @@ export const DraftAtPlace = z
     steps: z.number().describe('Entries that would be written'),
     left: z.number().describe('Steps that would be left out'),
     replaced: z.array(z.object({ entry: Setting, becomes: Setting, written: Written })),
+    locked: z
+      .array(z.object({ entry: Setting, where: z.string(), all: z.boolean().describe('For everybody there; otherwise for some, perhaps') }))
+      .describe('Locked entries of farther layers, by which what is written there does nothing'),
   })
   .meta({ id: 'DraftAtPlace' });
 export const DraftApply = z

@@ -10,3 +10,4 @@ export * from './whyNotSeen.js';
 export * from './consequence.js';
 export * from './touch.js';
 export { narrowed, type NarrowTo } from './narrow.js';
+export { lockedOver, type LockOver } from './lockedOver.js';
