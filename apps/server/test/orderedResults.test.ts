@@ -25,7 +25,7 @@ test('whatever comes and goes, few or many, the list is that of plain sorting', 
       const known = new Map<string, Pick<Summary, 'verdict' | 'delayMs'>>();
       const put = (id: string, summary: Pick<Summary, 'verdict' | 'delayMs'>) => {
         known.set(id, summary);
-        ordered.put(refOf(id), summary as Summary);
+        ordered.put({ ref: refOf(id), area: '', summary: summary as Summary });
       };
       // a long list, in which a few are looked up their places
       if (isFull) for (let i = 0; i < 300; i++) put(`z${i}`, { verdict: verdicts[i % 4]!, delayMs: i % 7 });
@@ -45,13 +45,13 @@ test('whatever comes and goes, few or many, the list is that of plain sorting', 
 test('what comes while many are put in their places is in the next list', () => {
   const ordered = new OrderedResults();
   const summary = { verdict: 'limited', delayMs: 5 } as Summary;
-  for (let i = 0; i < 10_000; i++) ordered.put(refOf(`a${i}`), summary);
+  for (let i = 0; i < 10_000; i++) ordered.put({ ref: refOf(`a${i}`), area: '', summary });
   expect(ordered.isLong).toBe(false);
-  ordered.put(refOf('one more'), summary);
+  ordered.put({ ref: refOf('one more'), area: '', summary });
   expect([ordered.isLong, ordered.list().length]).toEqual([true, 0]);
   const work = ordered.work();
   work.next();
-  ordered.put(refOf('late'), { ...summary, verdict: 'blocked' });
+  ordered.put({ ref: refOf('late'), area: '', summary: { ...summary, verdict: 'blocked' } });
   ordered.drop('a7');
   expect(ordered.list()).toHaveLength(0);
   atOnce(work);

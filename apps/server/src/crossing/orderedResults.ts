@@ -1,10 +1,12 @@
-import { atOnce, type CrossingRef, type Summary } from '@underpass/core';
+import { atOnce, type Counted, type CrossingRef, type Summary } from '@underpass/core';
 import { sortSteps } from '../jobs/order.js';
 
-/** A crossing with what it comes to. */
-export interface Result {
+/** A crossing with what it comes to, in the row of its area. */
+export interface Result extends Counted {
   readonly ref: CrossingRef;
-  readonly summary: Summary;
+  /** May become others while its place stays. */
+  summary: Summary;
+  area: string;
   /** Its place in the list: by the verdict, then by the delay. */
   readonly order: number;
   /** What a search looks through; made when first asked for. */
@@ -33,19 +35,27 @@ export class OrderedResults {
   private isAtWork = false;
   readonly byId = new Map<string, Result>();
 
-  put(ref: CrossingRef, summary: Summary): void {
-    this.leave(ref.id);
-    const result = { ref, summary, order: orderOf(summary), text: null, isGone: false };
+  put({ ref, area, summary }: Counted): void {
+    const order = orderOf(summary);
+    const before = this.byId.get(ref.id);
+    if (before?.order === order && before.ref === ref) {
+      // most stay where they are
+      before.summary = summary;
+      before.area = area;
+      return;
+    }
+    if (before) this.leave(before);
+    const result = { ref, area, summary, order, text: null, isGone: false };
     this.byId.set(ref.id, result);
     this.fresh.push(result);
   }
   drop(id: string): void {
-    this.leave(id);
-    this.byId.delete(id);
-  }
-  private leave(id: string): void {
     const before = this.byId.get(id);
     if (!before) return;
+    this.leave(before);
+    this.byId.delete(id);
+  }
+  private leave(before: Result): void {
     before.isGone = true;
     this.gone++;
   }

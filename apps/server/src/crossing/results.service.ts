@@ -25,6 +25,7 @@ import { Subject, type Subscription } from 'rxjs';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { EstateStore } from '../estate/estate.store.js';
+import type { Found } from './found.js';
 import { movedBy, nobodyMoved } from './moved.js';
 import type { Result } from './orderedResults.js';
 import { Stand } from './stand.js';
@@ -184,13 +185,13 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const refs = await inSlices(model.listing());
     await inSlices(reader.summing());
     const found = await this.summarise(reader, refs);
-    await this.history?.keep(found, this.count > 0 ? (id) => this.summary(id) : null, { version, momentMs: 0, cause });
+    await this.history?.keep(found, this.count === 0, { version, momentMs: 0, cause });
     // made aside: nobody is told a part of it
     const stand = new Stand();
     await stand.put(found, model);
     const isFirst = this.count === 0;
     const gone = [...this.stand.ordered.byId.values()].flatMap(({ ref }) => (stand.ordered.byId.has(ref.id) ? [] : [ref]));
-    const moved = movedBy(found, (id) => this.summary(id), gone);
+    const moved = movedBy(found, gone);
     [this.stand, this.reader, this.takenToMs] = [stand, reader, reader.atMs];
     return isFirst ? null : moved;
   }
@@ -199,9 +200,9 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const after = this.reader.over(now.laidOver(this.reader.model, over), Date.now());
     const { after: touched, gone } = touchedBy(this.reader, after);
     const found = await this.summarise(after, touched);
-    await this.history?.keep(found, (id) => this.summary(id), { version, momentMs: 0, cause });
-    const moved = movedBy(found, (id) => this.summary(id), gone);
-    for (const ref of gone) this.stand.drop(ref);
+    await this.history?.keep(found, false, { version, momentMs: 0, cause });
+    const moved = movedBy(found, gone);
+    for (const { id } of gone) this.stand.drop(id);
     this.reader = after.settledOn(after.model.settled());
     await this.stand.put(found, this.reader.model);
     if (after.model.laid) await this.tellAnew(over, after.model.laid, touched);
@@ -212,20 +213,20 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     // a timer may go off a millisecond early
     const reader = this.reader.settledOn(this.reader.model, Math.max(Date.now(), atMs));
     const found = await this.summarise(reader, [...crossingsTouched(touch, reader.model)]);
-    await this.history?.keep(found, (id) => this.summary(id), { version, momentMs: atMs, cause });
+    await this.history?.keep(found, false, { version, momentMs: atMs, cause });
     this.reader = reader;
     this.takenToMs = Math.max(this.takenToMs, atMs);
     await this.stand.put(found, reader.model);
   }
 
-  private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<[CrossingRef, Summary][]> {
-    const found: [CrossingRef, Summary][] = [];
+  private async summarise(reader: FactsReader, refs: readonly CrossingRef[]): Promise<Found[]> {
+    const found: Found[] = [];
     const summaries = new Alike((facts) => summariseCrossing(facts));
     let done = 0;
     let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {
       const facts = reader.read(ref);
-      if (facts) found.push([ref, summaries.of(facts)]);
+      if (facts) found.push({ ref, summary: summaries.of(facts), before: this.summary(ref.id) });
       if (++done % 100 || performance.now() - toldAt < tellEveryMs) return;
       toldAt = performance.now();
       this.progress.next({ done, total: refs.length });
@@ -244,8 +245,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     const { model } = this.reader;
     const known = new Set(evaluated.map(({ id }) => id));
     await eachInSlices([...crossingsTouched(touchOf(laid, model, 'words'), model)], (ref) => {
-      if (known.has(ref.id)) return;
-      this.stand.count(ref, areaOf(model, ref.location), this.summary(ref.id) ?? null);
+      if (!known.has(ref.id)) this.stand.setArea(ref.id, areaOf(model, ref.location));
     });
   }
 

@@ -1,4 +1,5 @@
-import { areaOf, BoardTally, LeadingTally, type CrossingRef, type EstateModel, type Summary } from '@underpass/core';
+import { areaOf, BoardTally, LeadingTally, type Counted, type EstateModel } from '@underpass/core';
+import type { Found } from './found.js';
 import { eachInSlices, inSlices } from '../jobs/slices.js';
 import { OrderedResults } from './orderedResults.js';
 
@@ -9,22 +10,26 @@ export class Stand {
   readonly leading = new LeadingTally();
 
   /** Puts results in their places. Of many this is done in slices: each crossing is then told as it is, old or new. */
-  async put(found: readonly [CrossingRef, Summary][], model: EstateModel): Promise<void> {
-    await eachInSlices(found, ([ref, summary]) => {
-      this.ordered.put(ref, summary);
-      this.count(ref, areaOf(model, ref.location), summary);
-    });
+  async put(found: readonly Found[], model: EstateModel): Promise<void> {
+    await eachInSlices(found, ({ ref, summary }) => this.set(ref.id, { ref, area: areaOf(model, ref.location), summary }));
     if (this.ordered.isLong) await inSlices(this.ordered.work());
   }
 
-  /** Counts a crossing in the row of its area; null takes it out. */
-  count(ref: CrossingRef, area: string, summary: Summary | null): void {
-    this.tally.set(ref, area, summary);
-    this.leading.set(ref, area, summary);
+  /** Counts a crossing in the row of this area. */
+  setArea(id: string, area: string): void {
+    const before = this.ordered.byId.get(id);
+    if (before) this.set(id, { ref: before.ref, area, summary: before.summary });
   }
 
-  drop(ref: CrossingRef): void {
-    this.ordered.drop(ref.id);
-    this.count(ref, '', null);
+  drop(id: string): void {
+    this.set(id, null);
+  }
+
+  private set(id: string, now: Counted | null): void {
+    const before = this.ordered.byId.get(id) ?? null;
+    this.tally.move(before, now);
+    this.leading.move(before, now);
+    if (now) this.ordered.put(now);
+    else this.ordered.drop(id);
   }
 }

@@ -1,7 +1,8 @@
 import { Logger } from '@nestjs/common';
-import type { CrossingRef, Summary } from '@underpass/core';
+import type { Summary } from '@underpass/core';
 import type { DataSource } from 'typeorm';
 import { eachInSlices } from '../jobs/slices.js';
+import type { Found } from './found.js';
 
 type Figures = Pick<Summary, 'verdict' | 'delayMs' | 'frameRate'>;
 /** Rows of one statement: writing them out as text holds others up for some milliseconds. */
@@ -36,20 +37,16 @@ export class VerdictHistory {
 
   /**
    * Keeps what moved. Many rows are written while everything else goes on.
-   * @param before what a crossing came to before; null asks the history itself, as at the start
+   * @param isFirst whether the history itself is asked what they came to before, as at the start
    */
-  async keep(
-    found: readonly (readonly [ref: CrossingRef, summary: Summary])[],
-    before: ((id: string) => Figures | undefined) | null,
-    when: When,
-  ): Promise<void> {
+  async keep(found: readonly Found[], isFirst: boolean, when: When): Promise<void> {
     if (when.version === 0) return;
-    const last = before ?? (await this.remembered(when));
-    if (!last) return;
+    const last = isFirst ? await this.remembered(when) : null;
+    if (isFirst && !last) return;
     const rows: [string, Summary][] = [];
-    await eachInSlices(found, ([{ id }, now]) => {
-      const was = this.gaps.has(id) ? undefined : last(id);
-      if (!was || moved(was, now)) rows.push([id, now]);
+    await eachInSlices(found, ({ ref: { id }, summary, before }) => {
+      const was = this.gaps.has(id) ? undefined : last ? last(id) : before;
+      if (!was || moved(was, summary)) rows.push([id, summary]);
     });
     if (rows.length === 0) return;
     this.writing = this.writing.then(() => this.write(rows, when));

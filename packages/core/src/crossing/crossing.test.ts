@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { kindTraits, type Bay, type Hypothesis } from '@underpass/contracts';
 import fc from 'fast-check';
+import { counting } from '../../test/counting.js';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { doing, settingTo, supposing } from '../change/index.js';
 import { modelOf } from '../estate/index.js';
@@ -193,7 +194,7 @@ describe('changes on paper', () => {
 });
 
 test('the board counts each person once, at the worst of their crossings', () => {
-  const [tally, leadingTally] = [new BoardTally(), new LeadingTally()];
+  const [tally, leadingTally] = [counting(new BoardTally()), counting(new LeadingTally())];
   for (const { ref, facts } of all) {
     tally.set(ref, areaOf(model, ref.location), summariseCrossing(facts));
     leadingTally.set(ref, areaOf(model, ref.location), summariseCrossing(facts));

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Bay, Verdict } from '@underpass/contracts';
 import fc from 'fast-check';
+import { counting } from '../../test/counting.js';
 import { plainly, worse } from '../../test/plainCounts.js';
 import { twoPlaces } from '../../test/twoPlaces.js';
 import { noCounts, type Missing, type Summary } from '../crossing/index.js';
@@ -41,7 +42,7 @@ describe('the board', () => {
   test('after any crossings came, turned out otherwise and went is what counting them anew gives', () => {
     fc.assert(
       fc.property(fc.array(anySet, { maxLength: 300 }), (sets) => {
-        const tally = new BoardTally();
+        const tally = counting(new BoardTally());
         const now = new Map<string, { ref: CrossingRef; summary: Summary }>();
         for (const { at, verdict, bay, settles, worstHour, area } of sets) {
           const ref = some[at]!;
@@ -50,7 +51,7 @@ describe('the board', () => {
           if (summary) now.set(ref.id, { ref, summary });
           else now.delete(ref.id);
         }
-        const anew = new BoardTally();
+        const anew = counting(new BoardTally());
         for (const { ref, summary } of now.values()) {
           tally.set(ref, areaOf(model, ref.location), summary);
           anew.set(ref, areaOf(model, ref.location), summary);
@@ -81,7 +82,7 @@ describe('the board', () => {
   });
 
   test('its columns go to the resources with most trouble, ties by id, and rows come worst first', () => {
-    const tally = new BoardTally();
+    const tally = counting(new BoardTally());
     const summary = (verdict: Verdict) => ({ ...usual, verdict, bay: null });
     const ref = (person: string, resource: string, location = 'wexcombe') => ({
       id: `${person}~E~${resource}`,
@@ -104,7 +105,7 @@ describe('the board', () => {
   test('a person who is blocked weighs three, limited two, unknown one; of equals the first by name stands first', () => {
     const summary = (verdict: Verdict) => ({ ...usual, verdict, bay: null });
     const rowsOf = (areas: Record<string, Verdict[]>) => {
-      const tally = new BoardTally();
+      const tally = counting(new BoardTally());
       for (const [area, verdicts] of Object.entries(areas))
         verdicts.forEach((verdict, i) => {
           const person = `${area}${i}`;
@@ -125,7 +126,7 @@ describe('the board', () => {
   });
 
   test('has six columns, names the place of a row that is of one place alone, and counts what has no column', () => {
-    const tally = new BoardTally();
+    const tally = counting(new BoardTally());
     const summary = { ...usual, verdict: 'clear' as Verdict, bay: null };
     const put = (n: number, location: string, area: string) =>
       tally.set({ id: `${n}${location}`, person: 'p', endpoint: 'E', location, resource: `r${n}` }, area, summary);

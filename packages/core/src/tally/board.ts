@@ -1,6 +1,7 @@
 import type { Bay, Verdict } from '@underpass/contracts';
 import { noCounts, type Counts, type Summary } from '../crossing/index.js';
-import type { CrossingRef, EstateModel } from '../estate/index.js';
+import type { EstateModel } from '../estate/index.js';
+import type { Counted } from './countedCrossing.js';
 import { SettlingTally, type Settling } from './settle.js';
 import { HourTally, type WorstHour } from './worstHour.js';
 
@@ -84,18 +85,9 @@ interface Row {
   rest: { columns: string; counts: Counts | null } | null;
   hours: HourTally;
 }
-interface Kept {
-  ref: CrossingRef;
-  area: string;
-  verdict: Verdict;
-  bay: Bay | null;
-  settles: Summary['settles'];
-  worstHour: number | null;
-}
-
 /** Whether a crossing counts as before: most that come out otherwise do so by a figure. */
-const countsAlike = (before: Kept, { verdict, bay, settles, worstHour }: Summary): boolean =>
-  before.verdict === verdict && before.bay === bay && before.settles === settles && before.worstHour === worstHour;
+const countsAlike = (a: Summary, b: Summary): boolean =>
+  a === b || (a.verdict === b.verdict && a.bay === b.bay && a.settles === b.settles && a.worstHour === b.worstHour);
 
 const made = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
   let known = map.get(key);
@@ -105,7 +97,6 @@ const made = <K, V>(map: Map<K, V>, key: K, make: () => V): V => {
 
 /** Locations × resources, people counted once at their worst crossing. A crossing that comes out otherwise changes its own counts alone. */
 export class BoardTally {
-  private readonly kept = new Map<string, Kept>();
   private readonly people = new WorstOf();
   private readonly bays = new Map<Bay, WorstOf>();
   private readonly rows = new Map<string, Row>();
@@ -113,24 +104,18 @@ export class BoardTally {
   private readonly settling = new SettlingTally();
   private readonly hours = new HourTally();
 
-  /** Counts a crossing as it comes out now, in the row of its area; null takes it out. */
-  set(ref: CrossingRef, area: string, summary: Summary | null): void {
-    const before = this.kept.get(ref.id);
-    if (before && summary && before.area === area && before.ref.location === ref.location) {
-      before.ref = ref;
-      if (!countsAlike(before, summary)) this.alter(before, summary);
+  /** Counts a crossing as it comes out now in place of what was counted for it; null where there was nothing, or is nothing any more. */
+  move(before: Counted | null, now: Counted | null): void {
+    if (before && now && before.area === now.area && before.ref.location === now.ref.location) {
+      if (!countsAlike(before.summary, now.summary)) this.alter(before, now);
       return;
     }
     if (before) this.count(before, -1);
-    if (summary) {
-      const { verdict, bay, settles, worstHour } = summary;
-      const after = { ref, area, verdict, bay, settles, worstHour };
-      this.kept.set(ref.id, after);
-      this.count(after, 1);
-    } else this.kept.delete(ref.id);
+    if (now) this.count(now, 1);
   }
 
-  private count({ ref, area, verdict, bay, settles, worstHour }: Kept, times: 1 | -1): void {
+  private count({ ref, area, summary }: Counted, times: 1 | -1): void {
+    const { verdict, bay, settles, worstHour } = summary;
     const { person, location, resource } = ref;
     if (settles) this.settling.add(ref, settles, times);
     this.people.add(person, verdict, times);
@@ -158,21 +143,22 @@ export class BoardTally {
   }
 
   /** What differs of a crossing that stays in its row: a person is looked up once for what was and what is. */
-  private alter(kept: Kept, { verdict, bay, settles, worstHour }: Summary): void {
-    const { ref, verdict: was } = kept;
+  private alter({ area, ref: left, summary: before }: Counted, { ref, summary: now }: Counted): void {
+    const { verdict: was } = before;
+    const { verdict, bay, settles, worstHour } = now;
     const { person, resource } = ref;
-    const row = this.rows.get(kept.area) as Row;
-    if (settles !== kept.settles) {
-      if (kept.settles) this.settling.add(ref, kept.settles, -1);
+    const row = this.rows.get(area) as Row;
+    if (settles !== before.settles) {
+      if (before.settles) this.settling.add(left, before.settles, -1);
       if (settles) this.settling.add(ref, settles, 1);
     }
-    if (bay !== kept.bay) {
-      if (kept.bay) this.bays.get(kept.bay)?.add(person, was, -1);
+    if (bay !== before.bay) {
+      if (before.bay) this.bays.get(before.bay)?.add(person, was, -1);
       if (bay) made(this.bays, bay, () => new WorstOf()).add(person, verdict, 1);
     } else if (bay && verdict !== was) this.bays.get(bay)?.move(person, was, verdict);
-    if (worstHour !== kept.worstHour)
+    if (worstHour !== before.worstHour)
       for (const hours of [this.hours, row.hours]) {
-        if (kept.worstHour !== null) hours.add(kept.worstHour, -1);
+        if (before.worstHour !== null) hours.add(before.worstHour, -1);
         if (worstHour !== null) hours.add(worstHour, 1);
       }
     if (verdict !== was) {
@@ -182,7 +168,6 @@ export class BoardTally {
       for (const people of [this.people, row.people, row.cells.get(resource)]) people?.move(person, was, verdict);
       row.rest = null;
     }
-    Object.assign(kept, { verdict, bay, settles, worstHour });
   }
 
   /** The board, worst first. @param columns how many resources have a column of their own */

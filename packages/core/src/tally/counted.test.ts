@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Change, Measurement, ObjectKind } from '@underpass/contracts';
 import { readFileSync } from 'node:fs';
+import { counting } from '../../test/counting.js';
 import { instant, reached } from '../../test/small.js';
 import { twoPlaces } from '../../test/twoPlaces.js';
 import { doing, fieldsTo, settingTo } from '../change/index.js';
@@ -102,7 +103,7 @@ const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 describe('the leading findings of', () => {
   test.each(Object.keys(worlds))('%s', (name) => {
     const reader = readerOf(worlds[name]!);
-    const tally = new LeadingTally();
+    const tally = counting(new LeadingTally());
     const fill = () => {
       for (const ref of reader.model.crossings) tally.set(ref, areaOf(reader.model, ref.location), summariseCrossing(reader.read(ref)!));
     };
@@ -114,7 +115,7 @@ describe('the leading findings of', () => {
     // what one comes to otherwise and back is worked out anew, and no other
     const [one] = reader.model.crossings;
     tally.set(one!, areaOf(reader.model, one!.location), null);
-    const without = new LeadingTally();
+    const without = counting(new LeadingTally());
     for (const ref of reader.model.crossings.slice(1))
       without.set(ref, areaOf(reader.model, ref.location), summariseCrossing(reader.read(ref)!));
     expect(tally.findings(reader)).toEqual(without.findings(reader));

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { kindTraits, type Verdict } from '@underpass/contracts';
+import { counting, type Counting } from '../../test/counting.js';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { plainly } from '../../test/plainCounts.js';
 import { doing, fieldsTo, settingTo } from '../change/index.js';
@@ -14,7 +15,7 @@ const refs = model.crossings;
 const summaries = new Map(refs.map((ref) => [ref.id, summariseCrossing(reader.read(ref)!)]));
 
 describe('the leading findings', () => {
-  const fill = (tally: LeadingTally, from: FactsReader, list: readonly CrossingRef[]) => {
+  const fill = (tally: Counting<LeadingTally>, from: FactsReader, list: readonly CrossingRef[]) => {
     for (const ref of list) {
       const facts = from.read(ref);
       tally.set(ref, areaOf(from.model, ref.location), facts && summariseCrossing(facts));
@@ -22,7 +23,7 @@ describe('the leading findings', () => {
   };
 
   test('followed through a change are the ones that are found anew', () => {
-    const tally = new LeadingTally();
+    const tally = counting(new LeadingTally());
     fill(tally, reader, refs);
     tally.findings(reader);
     for (const change of [
@@ -32,12 +33,12 @@ describe('the leading findings', () => {
     ]) {
       const after = reader.after(change);
       const touched = touchedBy(reader, after);
-      const followed = new LeadingTally();
+      const followed = counting(new LeadingTally());
       fill(followed, reader, refs);
       followed.findings(reader);
       fill(followed, after, touched.after);
       for (const ref of touched.gone) followed.set(ref, areaOf(model, ref.location), null);
-      const fresh = new LeadingTally();
+      const fresh = counting(new LeadingTally());
       fill(fresh, after, after.model.crossings);
       expect(followed.findings(after)).toEqual(fresh.findings(after));
     }
@@ -112,7 +113,7 @@ describe('impact', () => {
 });
 
 test('a remedy becomes Clear whoever is Clear on all of their crossings with it, not on one of them', () => {
-  const tally = new LeadingTally();
+  const tally = counting(new LeadingTally());
   const wexcombe = refs.filter(({ location }) => location === 'wexcombe');
   for (const ref of wexcombe) tally.set(ref, 'Wexcombe', summaries.get(ref.id)!);
   const finding = tally.findings(reader).find(({ kind }) => kind === 'share of the line below the picture’s demand')!;

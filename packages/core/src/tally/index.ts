@@ -1,4 +1,5 @@
 export * from './board.js';
+export type { Counted } from './countedCrossing.js';
 export * from './leading.js';
 export { ImpactTally, type Impact } from './impact.js';
 export * from './ready.js';

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { completed, kindTraits, type Endpoint, type Estate, type Verdict } from '@underpass/contracts';
 import fc from 'fast-check';
+import { counting, type Counting } from '../../test/counting.js';
 import { demoEstate, demoInstant } from '../../test/demo.js';
 import { FactsReader, summariseCrossing } from '../crossing/index.js';
 import { modelOf } from '../estate/index.js';
@@ -9,7 +10,7 @@ import { areaOf, LeadingTally } from './index.js';
 const { estate, measurements } = demoEstate();
 function leadingOf(of: Estate) {
   const reader = new FactsReader(modelOf(of, measurements, { complete: completed, traits: kindTraits }), demoInstant);
-  const tally = new LeadingTally();
+  const tally = counting(new LeadingTally());
   for (const ref of reader.model.crossings) tally.set(ref, areaOf(reader.model, ref.location), summariseCrossing(reader.read(ref)!));
   return tally.findings(reader);
 }
@@ -32,8 +33,8 @@ test('whatever crossings came to before, what leads is what they come to now', (
   const all = reader.model.crossings.map((ref) => ({ ref, summary: summariseCrossing(reader.read(ref)!) }));
   const some = [...all.slice(0, 20), ...all.filter(({ summary }) => summary.verdict !== 'clear').slice(0, 60)];
   const [refs, real] = [some.map(({ ref }) => ref), some.map(({ summary }) => summary)];
-  const fill = (tally: LeadingTally) => refs.forEach((ref, i) => tally.set(ref, areaOf(reader.model, ref.location), real[i]!));
-  const anew = new LeadingTally();
+  const fill = (tally: Counting<LeadingTally>) => refs.forEach((ref, i) => tally.set(ref, areaOf(reader.model, ref.location), real[i]!));
+  const anew = counting(new LeadingTally());
   fill(anew);
   const found = anew.findings(reader);
   expect(found.length).toBeGreaterThan(2);
@@ -46,7 +47,7 @@ test('whatever crossings came to before, what leads is what they come to now', (
   });
   fc.assert(
     fc.property(fc.array(anySet, { maxLength: 150 }), (sets) => {
-      const tally = new LeadingTally();
+      const tally = counting(new LeadingTally());
       for (const { at, verdict, kinds: ofThem, area } of sets) {
         const ref = refs[at]!;
         tally.set(ref, area ?? areaOf(reader.model, ref.location), verdict && { ...real[at]!, verdict, kinds: ofThem });

@@ -13,6 +13,7 @@ import {
 } from '../crossing/index.js';
 import { usersOf, type CrossingRef } from '../estate/index.js';
 import { atOnce } from '../indexes/index.js';
+import type { Counted } from './countedCrossing.js';
 
 /** A finding that many people have in common, with the remedy that frees most of them. */
 export interface LeadingFinding {
@@ -103,13 +104,13 @@ class Worst {
  * whose crossings were evaluated again are worked out anew.
  */
 export class LeadingTally {
-  private readonly kept = new Map<string, Place>();
   private readonly groups = new Map<string, Group>();
   /** Crossings that are alike come out as one summary, and stand in the same groups. */
   private readonly places = new WeakMap<Summary, Place>();
 
-  private placeOf(area: string, summary: Summary | null): Place {
-    if (summary === null || summary.verdict === 'clear' || summary.kinds.length === 0) return nowhere;
+  private placeOf(counted: Counted | null): Place {
+    if (counted === null || counted.summary.verdict === 'clear' || counted.summary.kinds.length === 0) return nowhere;
+    const { area, summary } = counted;
     let place = this.places.get(summary);
     if (place?.area !== area) {
       const { kinds, verdict } = summary;
@@ -118,29 +119,34 @@ export class LeadingTally {
     return place;
   }
 
-  /** Takes a crossing as it comes out now, in its area; null takes it out. */
-  set(ref: CrossingRef, area: string, summary: Summary | null): void {
-    const before = this.kept.get(ref.id) ?? nowhere;
-    const now = this.placeOf(area, summary);
+  /** Takes a crossing as it comes out now in place of what was taken for it; null where there was nothing, or is nothing any more. */
+  move(before: Counted | null, now: Counted | null): void {
+    const was = this.placeOf(before);
+    const is = this.placeOf(now);
     // what it stands in, it is to be told anew in, whatever changed
-    for (const [i, key] of now.keys.entries()) {
-      let group = this.groups.get(key);
-      if (!group)
-        this.groups.set(key, (group = { kind: now.kinds[i] as string, area, refs: new Map(), bad: 0, changes: 0, found: undefined }));
-      group.refs.set(ref.id, ref);
-      group.bad += now.bad - (before.keys.includes(key) ? before.bad : 0);
-      toldAnew(group);
-    }
-    for (const key of before.keys) {
-      const group = now.keys.includes(key) ? undefined : this.groups.get(key);
+    if (now)
+      for (const [i, key] of is.keys.entries()) {
+        let group = this.groups.get(key);
+        if (!group)
+          this.groups.set(
+            key,
+            (group = { kind: is.kinds[i] as string, area: is.area, refs: new Map(), bad: 0, changes: 0, found: undefined }),
+          );
+        const stood = was === is || was.keys.includes(key);
+        // a group has thousands, and looking one up has to be waited for
+        if (!stood || before?.ref !== now.ref) group.refs.set(now.ref.id, now.ref);
+        group.bad += is.bad - (stood ? was.bad : 0);
+        toldAnew(group);
+      }
+    if (!before || was === is) return;
+    for (const key of was.keys) {
+      const group = is.keys.includes(key) ? undefined : this.groups.get(key);
       if (!group) continue;
-      group.refs.delete(ref.id);
-      group.bad -= before.bad;
+      group.refs.delete(before.ref.id);
+      group.bad -= was.bad;
       toldAnew(group);
       if (group.refs.size === 0) this.groups.delete(key);
     }
-    if (now !== nowhere) this.kept.set(ref.id, now);
-    else if (before !== nowhere) this.kept.delete(ref.id);
   }
 
   /** What is left to be worked out, in small steps, so that whoever waits can be served between them. */

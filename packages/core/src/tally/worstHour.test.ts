@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { counting } from '../../test/counting.js';
 import { reached, small, trips } from '../../test/small.js';
 import { summariseCrossing } from '../crossing/index.js';
 import { BoardTally } from './index.js';
@@ -37,7 +38,7 @@ test('the Board tells it for each row and for all, and forgets what is Clear', (
     measured: { ...reached, roundTrips: trips(120), downMbps: 20 },
     resource: { work: 'design' },
   });
-  const [tally, summary] = [new BoardTally(), summariseCrossing(facts)];
+  const [tally, summary] = [counting(new BoardTally()), summariseCrossing(facts)];
   tally.set(facts.ref, 'Hall', summary);
   const { worstHour, rows } = tally.board(facts.reader.model);
   expect([worstHour, rows[0]?.worstHour]).toEqual([
