@@ -2,11 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import type { CrossingRef, Summary } from '@underpass/core';
 import type { Verdict } from '@underpass/contracts';
 import { movedBy, nobodyMoved } from '../src/crossing/moved.js';
+import type { Result } from '../src/crossing/orderedResults.js';
 
 const crossing = (id: string, person: string, verdict: Verdict, before?: Verdict) => ({
   ref: { id, person } as CrossingRef,
   summary: { verdict } as Summary,
-  before: before && ({ verdict: before } as Summary),
+  before: before && ({ summary: { verdict: before } } as Result),
 });
 
 describe('whose verdict became another', () => {

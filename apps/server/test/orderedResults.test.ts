@@ -58,3 +58,19 @@ test('what comes while many are put in their places is in the next list', () => 
   const ids = ordered.list().map(({ ref }) => ref.id);
   expect([ids[0], ids.length, ids.includes('a7')]).toEqual(['late', 10_001, false]);
 });
+
+test('a delay counts as it is told, to a tenth: of those told alike the first by id comes first, and one that grows older stays', () => {
+  const ordered = new OrderedResults();
+  const put = (id: string, delayMs: number) => ordered.put({ ref: refs[id]!, area: '', summary: { verdict: 'clear', delayMs } as Summary });
+  const refs: Record<string, CrossingRef> = { a: refOf('a'), b: refOf('b'), c: refOf('c') };
+  const listed = () => ordered.list().map(({ ref, summary }) => `${ref.id} ${summary.delayMs}`);
+  put('b', 10.04);
+  put('a', 9.96);
+  put('c', 10.06);
+  expect(listed()).toEqual(['c 10.06', 'a 9.96', 'b 10.04']);
+  const before = ordered.list();
+  put('a', 10.049);
+  expect([listed(), ordered.list() === before]).toEqual([['c 10.06', 'a 10.049', 'b 10.04'], true]);
+  put('a', 10.05);
+  expect(listed()).toEqual(['a 10.05', 'c 10.06', 'b 10.04']);
+});

@@ -1,8 +1,10 @@
 import type { CrossingRef, Summary } from '@underpass/core';
+import type { Result } from './orderedResults.js';
 
-/** What a crossing comes to now, and came to before: undefined where there was none. */
+/** What a crossing comes to now. */
 export interface Found {
   readonly ref: CrossingRef;
   readonly summary: Summary;
-  readonly before: Summary | undefined;
+  /** What stands for it; undefined where nothing does. */
+  readonly before: Result | undefined;
 }

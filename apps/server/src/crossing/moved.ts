@@ -16,9 +16,10 @@ export function movedBy(found: readonly Found[], gone: readonly CrossingRef[]): 
   const moved = { better: 0, worse: 0, come: 0, gone: gone.length };
   for (const { ref, summary, before } of found) {
     const { verdict } = summary;
-    if (before?.verdict === verdict) continue;
-    if (before === undefined) moved.come++;
-    else if (verdictRanks[verdict] > verdictRanks[before.verdict]) moved.better++;
+    const was = before?.summary.verdict;
+    if (was === verdict) continue;
+    if (was === undefined) moved.come++;
+    else if (verdictRanks[verdict] > verdictRanks[was]) moved.better++;
     else moved.worse++;
     people.add(ref.person);
   }

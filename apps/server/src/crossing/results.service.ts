@@ -188,7 +188,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     await this.history?.keep(found, this.count === 0, { version, momentMs: 0, cause });
     // made aside: nobody is told a part of it
     const stand = new Stand();
-    await stand.put(found, model);
+    await stand.fill(found, model);
     const isFirst = this.count === 0;
     const gone = [...this.stand.ordered.byId.values()].flatMap(({ ref }) => (stand.ordered.byId.has(ref.id) ? [] : [ref]));
     const moved = movedBy(found, gone);
@@ -226,7 +226,7 @@ export class ResultsService implements OnModuleInit, OnApplicationShutdown {
     let toldAt = performance.now();
     await eachInSlices(refs, (ref) => {
       const facts = reader.read(ref);
-      if (facts) found.push({ ref, summary: summaries.of(facts), before: this.summary(ref.id) });
+      if (facts) found.push({ ref, summary: summaries.of(facts), before: this.stand.ordered.byId.get(ref.id) });
       if (++done % 100 || performance.now() - toldAt < tellEveryMs) return;
       toldAt = performance.now();
       this.progress.next({ done, total: refs.length });

@@ -45,7 +45,7 @@ export class VerdictHistory {
     if (isFirst && !last) return;
     const rows: [string, Summary][] = [];
     await eachInSlices(found, ({ ref: { id }, summary, before }) => {
-      const was = this.gaps.has(id) ? undefined : last ? last(id) : before;
+      const was = this.gaps.has(id) ? undefined : last ? last(id) : before?.summary;
       if (!was || moved(was, summary)) rows.push([id, summary]);
     });
     if (rows.length === 0) return;
