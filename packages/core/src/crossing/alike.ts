@@ -80,8 +80,8 @@ const mostKept = 4000;
 const names = new Set(['person', 'endpoint'].flatMap((root) => ['id', 'name', 'person', 'users'].map((field) => `${root}.${field}`)));
 const byName = new WeakMap<CrossingFacts['gates'], boolean>();
 /** Whether one of the sets without which people do not get in asks for a name. */
-const askForNames = (gates: CrossingFacts['gates']): boolean =>
-  gates.length > 0 && remembered(byName, gates, () => gates.some((set) => factsOfSet(set).some((fact) => names.has(fact))));
+const nameAmong = (gates: CrossingFacts['gates']): boolean => gates.some((set) => factsOfSet(set).some((fact) => names.has(fact)));
+const askForNames = (gates: CrossingFacts['gates']): boolean => gates.length > 0 && remembered(byName, gates, nameAmong);
 
 /** Whether a name decides: where a condition asks for it, or where it is written in a form of its own and may have to be typed again. */
 const namesDecide = ({ gates, gateway, pool, resolved }: CrossingFacts): boolean =>

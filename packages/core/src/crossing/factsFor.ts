@@ -37,6 +37,16 @@ const desktops = new WeakMap<object, WeakMap<Reach, readonly string[]>>();
 const inOrder = <T extends { id: string }>(objects: ReadonlyMap<string, T>): readonly T[] =>
   remembered(sorted, objects, () => [...objects.values()].sort((a, b) => (a.id < b.id ? -1 : 1))) as readonly T[];
 
+// in loops, since they are asked for every crossing: a function that is made each time costs more than what it looks for
+function heldOf({ held }: Reach, resource: string): Reach['held'][number] | undefined {
+  for (const each of held) if (each.resource === resource) return each;
+  return undefined;
+}
+function hasSession(sessions: ReturnType<EstateModel['sessionsOf']['get']>, resource: string): boolean {
+  if (sessions) for (const session of sessions) if (session.resource === resource) return true;
+  return false;
+}
+
 /** Facts of crossings, read from the estate at an instant; and from the estate as it would be after a change. */
 export class FactsReader {
   private readonly tallies: Tallies;
@@ -195,7 +205,7 @@ export class FactsReader {
     if (!seat || !end) return null;
     const { person, location, line, access, subject, resolved } = seat;
     const { resource, pool, gateway, gatewayRegion, hosts } = end;
-    const reached = access.held.find((each) => each.resource === resource.id);
+    const reached = heldOf(access, resource.id);
     return {
       ref,
       reader: this,
@@ -224,7 +234,7 @@ export class FactsReader {
       evidence: this.evidenceFor(seat, gatewayRegion),
       timed: timedFor(seat, person),
       others,
-      hasSession: model.sessionsOf.get(person.id)?.some((session) => session.resource === resource.id) ?? false,
+      hasSession: hasSession(model.sessionsOf.get(person.id), resource.id),
       atMs: this.atMs,
       // named here too, so that all facts are of one shape
       like: undefined,
@@ -234,13 +244,14 @@ export class FactsReader {
 
   /** People with the same groups share what they come to, and so this list. */
   private desktopsOf(access: Reach): readonly string[] {
-    return remembered(this.desktops, access, () =>
-      access.seen.flatMap(({ resource }) => {
-        const found = this.model.resources.get(resource);
-        return found?.kind === 'desktop' ? [found.name] : [];
-      }),
-    );
+    return remembered(this.desktops, access, this.findDesktops);
   }
+
+  private readonly findDesktops = ({ seen }: Reach): readonly string[] =>
+    seen.flatMap(({ resource }) => {
+      const found = this.model.resources.get(resource);
+      return found?.kind === 'desktop' ? [found.name] : [];
+    });
 
   private elsewhere(person: string, endpoint: string): readonly SessionElsewhere[] {
     const sessions = this.model.sessionsOf.get(person);

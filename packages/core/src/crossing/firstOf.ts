@@ -9,9 +9,15 @@ interface Made<F, T> {
 /** So many of one resource, endpoint and person are kept: what tells them apart tells most of them apart. */
 const mostOfOne = 8;
 
+/** What was made of one resource, by the number of the endpoint, then of the person. */
+type ByNumbers<F, T> = Map<number, Map<number, Made<F, T>[]>>;
+// asked for every crossing: made here, and not each time it is asked
+const nothing = <K, V>(): Map<K, V> => new Map<K, V>();
+const none = <T>(): T[] => [];
+
 /** What is worked out of many facts: of those that are alike the first is worked out and holds for all. */
 export class FirstOf<F, T> {
-  private kept = new Map<object, Map<number, Map<number, Made<F, T>[]>>>();
+  private kept = new Map<object, ByNumbers<F, T>>();
   private count = 0;
 
   /**
@@ -30,9 +36,9 @@ export class FirstOf<F, T> {
       this.kept = new Map();
       this.count = 0;
     }
-    const byEndpoint = remembered(this.kept, resource, () => new Map<number, Map<number, Made<F, T>[]>>());
-    const byPerson = remembered(byEndpoint, endpoint, () => new Map<number, Made<F, T>[]>());
-    const several = remembered(byPerson, person, (): Made<F, T>[] => []);
+    const byEndpoint: ByNumbers<F, T> = remembered(this.kept, resource, nothing);
+    const byPerson = remembered(byEndpoint, endpoint, nothing);
+    const several = remembered(byPerson, person, none);
     for (const each of several) if (this.areAlike(each.facts, facts)) return each.made;
     const made = this.work(facts);
     if (several.length < mostOfOne) {

@@ -125,7 +125,8 @@ export class LeadingTally {
     const is = this.placeOf(now);
     // what it stands in, it is to be told anew in, whatever changed
     if (now)
-      for (const [i, key] of is.keys.entries()) {
+      for (let i = 0; i < is.keys.length; i++) {
+        const key = is.keys[i] as string;
         let group = this.groups.get(key);
         if (!group)
           this.groups.set(
