@@ -1,4 +1,4 @@
-import type { Change, Endpoint, Region } from '@underpass/contracts';
+import type { Change, Endpoint, Estate, Region } from '@underpass/contracts';
 import { evidenceAt, type Evidence } from '../evidence/index.js';
 import type { Reach } from '../access/index.js';
 import { assumedOf } from '../assumed/index.js';
@@ -42,7 +42,7 @@ function heldOf({ held }: Reach, resource: string): Reach['held'][number] | unde
   for (const each of held) if (each.resource === resource) return each;
   return undefined;
 }
-function hasSession(sessions: ReturnType<EstateModel['sessionsOf']['get']>, resource: string): boolean {
+function hasSession(sessions: Readonly<Estate['session']> | undefined, resource: string): boolean {
   if (sessions) for (const session of sessions) if (session.resource === resource) return true;
   return false;
 }
@@ -255,7 +255,9 @@ export class FactsReader {
 
   private elsewhere(person: string, endpoint: string): readonly SessionElsewhere[] {
     const sessions = this.model.sessionsOf.get(person);
-    if (!sessions) return none;
+    return sessions ? this.besides(sessions, endpoint) : none;
+  }
+  private besides(sessions: Readonly<Estate['session']>, endpoint: string): readonly SessionElsewhere[] {
     return sessions
       .filter((session) => session.endpoint !== endpoint)
       .map((session) => ({ ...session, resourceName: this.model.resources.get(session.resource)?.name ?? session.resource }));
