@@ -58,6 +58,14 @@ test('what somebody else writes of the figures meanwhile is shown and kept, also
       const { ok } = await fetch('/api/changes', { method: 'POST', headers, body });
       if (!ok) throw new Error('it was not kept');
     }, office);
+  // the page may go in the very turn in which theirs arrive
+  await page.evaluate(() => {
+    const taken = window.removeEventListener.bind(window);
+    window.removeEventListener = (type: string, listener: EventListenerOrEventListenerObject) => {
+      taken(type, listener);
+      if (type === 'beforeunload') queueMicrotask(() => window.dispatchEvent(new Event('pagehide')));
+    };
+  });
   await write({ keyToPixelMs: 160, framesAtLeast: 21 });
   const told = page.getByText(/^Somebody else wrote meanwhile: office work: Key to pixel, at most ms is 160 now\. Yours stays/);
   await expect(told).toBeVisible();

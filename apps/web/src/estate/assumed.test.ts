@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { assumedFigures, shippedThresholds, type AssumedFigure } from '@underpass/core';
-import { figureWords, followed, readAssumed, textOf, textsOfAssumed } from './assumed.js';
+import { figureWords, followed, isTyped, readAssumed, textOf, textsOfAssumed } from './assumed.js';
 
 const [figure, other] = assumedFigures as [AssumedFigure, AssumedFigure];
 const shipped = textsOfAssumed(null);
@@ -14,6 +14,17 @@ describe('figures that two type', () => {
     expect(texts).toEqual({ ...now, ...{ [figure.key]: '41' }, office: { ...(now.office as object), keyToPixelMs: '170' } });
     expect(theirs).toEqual({ 'office.keyToPixelMs': '180' });
   });
+  test('is typed where a figure or a threshold is another one, whatever order they stand in', () => {
+    const turned = Object.fromEntries(Object.entries(shipped).reverse());
+    expect([isTyped(shipped, shipped), isTyped(turned, shipped)]).toEqual([false, false]);
+    expect(isTyped({ ...shipped, [figure.key]: `${figure.value}0` }, shipped)).toBe(true);
+    expect(isTyped(office({ keyToPixelMs: '1' }), shipped)).toBe(true);
+    // a field that is left out is an empty one
+    const { lossAtMostPercent: _, ...rest } = shipped.office as Record<string, string>;
+    expect(isTyped({ ...shipped, office: rest }, { ...shipped, office: { ...rest, lossAtMostPercent: '' } })).toBe(false);
+    expect(isTyped({ ...shipped, office: rest }, shipped)).toBe((shipped.office as Record<string, string>).lossAtMostPercent !== '');
+  });
+
   test('what both wrote alike is no matter, nor what nobody wrote', () => {
     const same = { ...shipped, [figure.key]: '41' };
     expect(followed(same, shipped, same)).toEqual({ texts: same, theirs: {} });

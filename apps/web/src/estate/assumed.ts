@@ -68,6 +68,14 @@ export function followed(
   return { texts: Object.fromEntries(texts), theirs };
 }
 
+/** Whether a figure is typed otherwise than it counts. */
+export const isTyped = (typed: AssumedTexts, base: AssumedTexts): boolean =>
+  Object.entries(base).some(([key, was]) => {
+    const mine = typed[key];
+    if (typeof was === 'string' || typeof mine !== 'object') return mine !== was;
+    return fields.some((field) => (mine[field] ?? '') !== (was[field] ?? ''));
+  });
+
 /** The text of a figure. @param key as of `figureWords` */
 export function textOf(texts: AssumedTexts, key: string): string {
   const own = texts[key];

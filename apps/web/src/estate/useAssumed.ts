@@ -2,7 +2,7 @@ import type { Organisation } from '@underpass/contracts';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useForm, type Control } from 'react-hook-form';
 import { useKeptForm } from '../ui/form/useKeptForm.js';
-import { followed, readAssumed, textsOfAssumed, type AssumedTexts } from './assumed.js';
+import { followed, isTyped, readAssumed, textsOfAssumed, type AssumedTexts } from './assumed.js';
 
 /** What the tables of figures are given: where they are held, and whether they may be typed over. */
 export interface AssumedForm {
@@ -22,15 +22,17 @@ export function useAssumed(organisation: Organisation | null) {
   });
   /** Figures typed here that somebody else wrote meanwhile, as they have them. */
   const [theirs, setTheirs] = useState<Readonly<Record<string, string>>>({});
+  /** What was followed last: what is typed is typed over these. */
+  const before = useRef(now);
   const { forget } = useKeptForm(form, 'assumed', [], {
-    base: now,
+    base: () => before.current,
+    isTyped: (values) => isTyped(values, before.current),
     back: (typed, base) => {
       const met = followed(typed, base, now);
       setTheirs(met.theirs);
       return met.texts;
     },
   });
-  const before = useRef(now);
   useEffect(() => {
     const met = followed(form.getValues(), before.current, now);
     before.current = now;

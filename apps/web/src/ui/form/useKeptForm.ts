@@ -7,13 +7,14 @@ import { useKeptSoon } from '../useKeptSoon.js';
 /**
  * What is typed into a form is kept in the browser's tab a moment later, and there again after a reload, until it is sent or left.
  * @param secret fields that are kept nowhere
- * @param follow of a form over something that others write too: as it stood when it was typed, and what it comes to on what stands now
+ * @param follow of a form over something that others write too: as it stands, whether something else is typed, and what that comes to on
+ * what stands when it comes back. The form itself takes all for untouched for a moment whenever theirs arrive.
  */
 export function useKeptForm<In extends FieldValues, Out>(
   form: UseFormReturn<In, unknown, Out>,
   name: string,
   secret: readonly string[] = [],
-  follow?: { base: In; back: (typed: In, base: In) => In },
+  follow?: { base: () => In; isTyped: (values: In) => boolean; back: (typed: In, base: In) => In },
 ): { forget: () => void } {
   const key = `${useSession().data?.name ?? ''}.${name}`;
   // read while it is drawn: whether something is typed is followed only for whom it is read so
@@ -30,7 +31,8 @@ export function useKeptForm<In extends FieldValues, Out>(
   });
   const { soon, drop } = useKeptSoon(() => {
     const open = Object.fromEntries(Object.entries(form.getValues()).filter(([field]) => !secret.includes(field)));
-    keepTyped(key, moved.current ? (follow ? { typed: open, base: follow.base } : open) : null);
+    const isTyped = follow ? follow.isTyped(form.getValues()) : moved.current;
+    keepTyped(key, isTyped ? (follow ? { typed: open, base: follow.base() } : open) : null);
   });
   const { control, watch } = form;
   // the control is the same as long as the form is; an object around it may be another with each draw, and what is kept is older than what
