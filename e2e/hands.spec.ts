@@ -34,6 +34,9 @@ test('forty endpoints are chosen by keyboard, edited as one change with its impa
   const change = { patches: [{ do: 'change', kind: 'endpoint', id: 'WEX-TC-007', set: { cores: 2 } }], hypotheses: [] };
   const meanwhile = await page.request.post('/api/changes', { headers: { 'x-underpass': '1' }, data: { change, summary: 'Meanwhile' } });
   expect(meanwhile.status()).toBe(201);
+  // the list behind is read anew meanwhile, and what was looked at stays looked at
+  await page.waitForTimeout(600);
+  await expect(page.getByRole('button', { name: 'Apply to 40 endpoints' })).toBeEnabled();
   const anew = page.waitForResponse('**/api/impact');
   await page.keyboard.press('Enter');
   await expect(dialog.getByRole('alert')).toContainText('Endpoint WEX-TC-007 was changed since you saw it');
