@@ -4,12 +4,11 @@ import { type FactsReader, noCounts, type CrossingRef, type Summary } from '@und
 import { orderSteps, sortKey, type SortKey } from '../jobs/order.js';
 import { eachInSlices, inSlices, KeptAnswers } from '../jobs/slices.js';
 import { verdictRanks } from './moved.js';
-import type { Result } from './orderedResults.js';
+import { tenth, type Result } from './orderedResults.js';
 import { ResultsService } from './results.service.js';
 
 type Filter = Omit<CrossingGroupQuery, 'by'>;
 type Sorting = CrossingQuery['sort'];
-const tenth = (value: number): number => Math.round(value * 10) / 10;
 /** Groups told at most; there are as many as findings, places or resources. */
 const mostGroups = 500;
 

@@ -1,9 +1,8 @@
-import { atOnce, type Counted, type CrossingRef, type Summary } from '@underpass/core';
+import { atOnce, type Counted, type Summary } from '@underpass/core';
 import { sortSteps } from '../jobs/order.js';
 
 /** A crossing with what it comes to, in the row of its area. */
 export interface Result extends Counted {
-  readonly ref: CrossingRef;
   /** May become others while its place stays. */
   summary: Summary;
   area: string;
@@ -30,10 +29,11 @@ const stride = 8192;
 const rank = { blocked: 0, limited: 1, unknown: 2, clear: 3 };
 /** More than any delay, ms: a verdict comes before every delay. */
 const beyond = 1e7;
-/** The delay as it is told: what only grows older comes out otherwise behind the point, and stays where it is. */
-const toldDelay = (delayMs: number): number => Math.round(Math.min(delayMs, beyond - 1) * 10) / 10;
-const orderOf = ({ verdict, delayMs }: Summary): number => rank[verdict] * beyond - toldDelay(delayMs);
-const byId = (a: Result, b: Result): number => (a.ref.id < b.ref.id ? -1 : 1);
+/** A figure as it is told. */
+export const tenth = (value: number): number => Math.round(value * 10) / 10;
+/** By the delay as it is told: what only grows older comes out otherwise behind the point, and stays where it is. */
+const orderOf = ({ verdict, delayMs }: Summary): number => rank[verdict] * beyond - tenth(Math.min(delayMs, beyond - 1));
+const firstById = (a: Result, b: Result): number => (a.ref.id < b.ref.id ? -1 : 1);
 
 /**
  * Results by the id of their crossing, and in the order of the list, worst first. What changed is put in its place when the list is next
@@ -108,7 +108,7 @@ export class OrderedResults {
     try {
       for (const { place, come } of taken) {
         const stay = come.filter(({ isGone }) => !isGone);
-        place.list = yield* placed(yield* sortSteps(stay, byId), place.list);
+        place.list = yield* placed(yield* sortSteps(stay, firstById), place.list);
         yield;
         if (place.list.length + place.come.length === 0 && this.places.get(place.order) === place) this.places.delete(place.order);
       }
@@ -119,10 +119,11 @@ export class OrderedResults {
   }
 }
 
+// both lists are made of their full length at once: one that grows is copied over and over
+
 /** The lists of all places one after the other, in steps. */
 function* inOrder(places: Place[]): Generator<void, Result[]> {
   places.sort((a, b) => a.order - b.order);
-  // of its full length at once: a list that grows is copied over and over
   const all = new Array<Result>(places.reduce((sum, { list }) => sum + list.length, 0));
   let count = 0;
   for (const { list } of places)
@@ -135,15 +136,16 @@ function* inOrder(places: Place[]): Generator<void, Result[]> {
 
 /** A list with those that came put in their places, and without those that are gone, in steps. */
 function* placed(come: readonly Result[], list: readonly Result[]): Generator<void, Result[]> {
-  if (list.length === 0) return [...come];
-  const all: Result[] = [];
-  let next = 0;
-  for (const [i, result] of list.entries()) {
+  const all = new Array<Result>(list.length + come.length);
+  let [count, next] = [0, 0];
+  for (let i = 0; i < list.length; i++) {
+    const result = list[i] as Result;
     if (i % stride === stride - 1) yield;
     if (result.isGone) continue;
-    for (let first = come[next]; first && byId(first, result) < 0; first = come[++next]) all.push(first);
-    all.push(result);
+    for (let first = come[next]; first && firstById(first, result) < 0; first = come[++next]) all[count++] = first;
+    all[count++] = result;
   }
-  for (; next < come.length; next++) all.push(come[next] as Result);
+  for (; next < come.length; next++) all[count++] = come[next] as Result;
+  all.length = count;
   return all;
 }

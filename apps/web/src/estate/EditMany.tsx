@@ -89,13 +89,11 @@ function OneField({
   const { object, faults } = useMemo(() => objectOf([field], held), [field, held]);
   const problem = takesAway ? undefined : faults[0]?.problem;
   const value = partAt(object, field.path);
-  // by what they are: a list around the dialog that is read anew names the same ones anew, and what was looked at stays looked at
-  const named = ids.join('\n');
   const change = useMemo((): Change | null => {
     if (problem !== undefined || (value === undefined && !takesAway)) return null;
     const set = { [field.name]: (takesAway ? null : value) as never };
-    return { patches: named.split('\n').map((id) => ({ do: 'change' as const, kind, id, set })), hypotheses: [] };
-  }, [problem, value, takesAway, field, named, kind]);
+    return { patches: ids.map((id) => ({ do: 'change' as const, kind, id, set })), hypotheses: [] };
+  }, [problem, value, takesAway, field, ids, kind]);
   useEffect(() => {
     if (problem) form.setError(field.name, { message: problem });
     else form.clearErrors(field.name);

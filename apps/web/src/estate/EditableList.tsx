@@ -28,7 +28,8 @@ export function EditableList<T extends object>({
   actions?: React.ReactNode;
 }) {
   const { rows, idOf, columns, shown, chosen, onChosen } = list;
-  const [edit, setEdit] = useState<Edit<T> | null>(null);
+  // as they were when the button was pressed: rows that are read anew behind the dialog make it no other edit
+  const [edit, setEdit] = useState<{ kind: ObjectKind; ids: readonly string[] } | null>(null);
   const canEdit = useCanEdit();
   const idsOf = ({ idOf: objectOf }: Edit<T>): string[] =>
     // rows that are chosen and not fetched are objects of the list itself
@@ -44,7 +45,7 @@ export function EditableList<T extends object>({
       >
         {canEdit &&
           edits.map((each) => (
-            <button key={each.kind} type="button" className="btn btn-small" onClick={() => setEdit(each)}>
+            <button key={each.kind} type="button" className="btn btn-small" onClick={() => setEdit({ kind: each.kind, ids: idsOf(each) })}>
               {each.label}
             </button>
           ))}
@@ -53,7 +54,7 @@ export function EditableList<T extends object>({
       <List {...list} />
       {edit && (
         <Suspense fallback={null}>
-          <EditMany kind={edit.kind} ids={idsOf(edit)} onClose={() => setEdit(null)} onDone={() => onChosen(new Set())} />
+          <EditMany kind={edit.kind} ids={edit.ids} onClose={() => setEdit(null)} onDone={() => onChosen(new Set())} />
         </Suspense>
       )}
     </>

@@ -32,7 +32,8 @@ export function useKeptForm<In extends FieldValues, Out>(
   const { soon, drop } = useKeptSoon(() => {
     const open = Object.fromEntries(Object.entries(form.getValues()).filter(([field]) => !secret.includes(field)));
     const isTyped = follow ? follow.isTyped(form.getValues()) : moved.current;
-    keepTyped(key, isTyped ? (follow ? { typed: open, base: follow.base() } : open) : null);
+    const kept = follow ? { typed: open, base: follow.base() } : open;
+    keepTyped(key, isTyped ? kept : null);
   });
   const { control, watch } = form;
   // the control is the same as long as the form is; an object around it may be another with each draw, and what is kept is older than what
